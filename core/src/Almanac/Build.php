@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Almanac;
+
+use JadeStep\Core\Version\Version;
+use JadeStep\Core\Version\VersionRange;
+
+/** One build of an OS line, with the vendor's rules for installing it. */
+final readonly class Build
+{
+    /**
+     * @param  array<string, int>  $storeSchemas  per kind the schema that the build writes, also the highest it reads
+     * @param  list<Package>  $packages
+     */
+    public function __construct(
+        public string $osLine,
+        public Version $version,
+        public string $build,
+        public Channel $channel,
+        public \DateTimeImmutable $releasedAt,
+        public int $rollbackIndex,
+        public int $radioLevel,
+        public ?Version $hostAgentMinimum,
+        public bool $eraseInstall,
+        public ?VersionRange $inPlaceFrom,
+        public ?VersionRange $stepDownFrom,
+        public array $storeSchemas,
+        public array $packages,
+    ) {}
+
+    public function packageFor(string $hardwareId): ?Package
+    {
+        foreach ($this->packages as $package) {
+            if ($package->isFor($hardwareId)) {
+                return $package;
+            }
+        }
+
+        return null;
+    }
+
+    /** By version; a re-release of the same version counts as higher by its later release date. */
+    public function compare(self $other): int
+    {
+        return $this->version->compare($other->version) ?: $this->releasedAt <=> $other->releasedAt;
+    }
+
+    public function is(Version $version, string $build): bool
+    {
+        return $this->build === $build && $this->version->equals($version);
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Almanac;
+
+/** What one hardware id is called, and how it is handled. */
+final readonly class Model
+{
+    /**
+     * @param  list<string>  $tac  type allocation codes, eight digits each
+     * @param  list<KeyAction>  $recoverySequence
+     */
+    public function __construct(
+        public string $hardwareId,
+        public string $name,
+        public string $variant,
+        public Form $form,
+        public string $osLine,
+        public array $tac,
+        public array $recoverySequence,
+    ) {}
+}

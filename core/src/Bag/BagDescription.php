@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Bag;
+
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Internal\TagLines;
+use JadeStep\Core\Time\Rfc3339;
+use JadeStep\Core\Version\Version;
+
+/** What a bag says of itself in bag-info.txt: which device, when, on which version, and the version it declares. */
+final readonly class BagDescription
+{
+    public const AGENT = 'Jade Step';
+
+    public function __construct(
+        public string $id,
+        public string $deviceSerial,
+        public string $hardwareId,
+        public string $osLine,
+        public Version $madeOn,
+        public Version $declaredVersion,
+        public \DateTimeImmutable $takenAt,
+        public Encryption $encryption,
+        public string $label,
+        public ?string $loweredFrom = null,
+        public ?\DateTimeImmutable $loweredAt = null,
+    ) {}
+
+    /** The working copy's description: only the declared version differs, and where it comes from is said. */
+    public function lowered(string $id, Version $to, \DateTimeImmutable $at): self
+    {
+        return new self($id, $this->deviceSerial, $this->hardwareId, $this->osLine, $this->madeOn, $to, $this->takenAt,
+            $this->encryption, $this->label, $this->id, $at);
+    }
+
+    /** @param string $oxum octets and files of the payload, as RFC 8493 section 2.2.2 writes them */
+    public function render(string $oxum): string
+    {
+        return TagLines::render([
+            ['Bag-Software-Agent', self::AGENT],
+            ['Bagging-Date', ($this->loweredAt ?? $this->takenAt)->format('Y-m-d')],
+            ['External-Identifier', $this->id],
+            ['Payload-Oxum', $oxum],
+            ['Device-Serial', $this->deviceSerial],
+            ['Hardware-Id', $this->hardwareId],
+            ['OS-Line', $this->osLine],
+            ['Made-On-Version', (string) $this->madeOn],
+            ['Declared-Version', (string) $this->declaredVersion],
+            ['Taken-At', Rfc3339::format($this->takenAt)],
+            ['Encryption', $this->encryption->value],
+            ['Label', $this->label],
+            ...($this->loweredFrom === null ? [] : [['Lowered-From', $this->loweredFrom]]),
+            ...($this->loweredAt === null ? [] : [['Lowered-At', Rfc3339::format($this->loweredAt)]]),
+        ]);
+    }
+
+    /** @throws NotABag where a line that a backup needs is missing or unreadable */
+    public static function parse(string $bagInfo): self
+    {
+        $info = [];
+        foreach (TagLines::parse($bagInfo) as [$label, $value]) {
+            $info[strtolower($label)] ??= $value;
+        }
+        $read = static function (string $label, callable $as) use ($info): mixed {
+            try {
+                return $as($info[strtolower($label)] ?? throw NotABag::undescribed($label));
+            } catch (\InvalidArgumentException|\ValueError) {
+                throw NotABag::undescribed($label);
+            }
+        };
+        $text = static fn (string $value): string => $value === '' ? throw new \ValueError : $value;
+        $whenGiven = static fn (string $label, callable $as): mixed => isset($info[strtolower($label)]) ? $read($label, $as) : null;
+
+        return new self(
+            $read('External-Identifier', $text),
+            $read('Device-Serial', $text),
+            $read('Hardware-Id', $text),
+            $read('OS-Line', $text),
+            $read('Made-On-Version', Version::parse(...)),
+            $read('Declared-Version', Version::parse(...)),
+            $read('Taken-At', Rfc3339::parse(...)),
+            $read('Encryption', Encryption::from(...)),
+            $info['label'] ?? '',
+            $whenGiven('Lowered-From', $text),
+            $whenGiven('Lowered-At', Rfc3339::parse(...)),
+        );
+    }
+}

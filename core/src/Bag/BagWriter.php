@@ -1,0 +1,200 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Bag;
+
+use JadeStep\Core\Bag\Exception\UnsafePath;
+use JadeStep\Core\Bag\Exception\WriteFailed;
+use JadeStep\Core\Bag\Internal\Manifest;
+use JadeStep\Core\Bag\Internal\TagFiles;
+use JadeStep\Core\Bag\Internal\Tree;
+
+/**
+ * Writes a plain bag item by item.
+ *
+ * The work happens in a folder of its own beside the place where the bag will stand: `bag/` and a log of the
+ * items that are whole. Killed at any point, it goes on where it was; the bag appears under its name only by the
+ * last rename, so that no half bag looks whole.
+ */
+final class BagWriter
+{
+    private const CHUNK = 262_144;
+
+    /** @param array<string, Item> $written by key */
+    private function __construct(private readonly string $work, private readonly string $target, private array $written) {}
+
+    /**
+     * Begins, or goes on with what an earlier run left.
+     *
+     * @param  string  $target  the folder that the bag will have, which must not exist yet
+     */
+    public static function open(string $target): self
+    {
+        if (file_exists($target)) {
+            throw WriteFailed::at(basename($target), 'a bag of this name is there already, and nothing is ever overwritten');
+        }
+        $work = $target.'.writing';
+        Tree::makeFolder("{$work}/bag/data");
+
+        return new self($work, $target, self::wholeItems($work));
+    }
+
+    /** Whether this very item is here already. */
+    public function has(Item $item): bool
+    {
+        return ($this->written[$item->key()] ?? null)?->sha256 === $item->sha256;
+    }
+
+    public function bytesWritten(): int
+    {
+        return array_sum(array_map(static fn (Item $i): int => $i->bytes, $this->written));
+    }
+
+    /**
+     * Writes one item from a stream, and takes its digest on the way.
+     *
+     * @param  resource  $content
+     * @param  (callable(int): void)|null  $progress  told the bytes written since the last call
+     *
+     * @throws UnsafePath|WriteFailed
+     */
+    public function put(string $kind, string $path, \DateTimeImmutable $modifiedAt, $content, ?callable $progress = null): Item
+    {
+        $place = 'data/'.PayloadPath::parse("{$kind}/{$path}");
+        $file = "{$this->work}/bag/{$place}";
+        Tree::makeFolder(dirname($file));
+        [$bytes, $digest] = self::copy($content, "{$this->work}/item.part", $progress);
+        Tree::rename("{$this->work}/item.part", $file);
+        touch($file, $modifiedAt->getTimestamp());
+        $item = new Item($kind, $path, $bytes, $digest, $modifiedAt);
+        $this->written[$item->key()] = $item;
+        $this->log($item);
+
+        return $item;
+    }
+
+    /** Leaves out an item that the device no longer has. */
+    public function drop(string $kind, string $path): void
+    {
+        unset($this->written["{$kind}/{$path}"]);
+        @unlink("{$this->work}/bag/data/".PayloadPath::parse("{$kind}/{$path}"));
+    }
+
+    /**
+     * Writes the tag files and puts the bag in its place.
+     *
+     * @param  array<string, int|null>  $storeSchemas  by kind code; every kind of the bag is named, in its order
+     */
+    public function finish(BagDescription $description, array $storeSchemas): Inventory
+    {
+        $inventory = $this->inventory($storeSchemas);
+        $this->dropStrays($inventory);
+        $manifest = [];
+        foreach ($inventory->items as $item) {
+            $manifest['data/'.$item->key()] = $item->sha256;
+        }
+        TagFiles::write("{$this->work}/bag", [
+            TagFiles::INFO => $description->render($inventory->bytes().'.'.count($inventory->items)),
+            TagFiles::MANIFEST => Manifest::render($manifest),
+            TagFiles::INVENTORY => implode('', array_map(static fn (string $l): string => $l."\n", iterator_to_array($inventory->lines(), false))),
+        ]);
+        Tree::rename("{$this->work}/bag", $this->target);
+        Tree::remove($this->work);
+
+        return $inventory;
+    }
+
+    public static function abandon(string $target): void
+    {
+        Tree::remove($target.'.writing');
+    }
+
+    /** @param array<string, int|null> $storeSchemas */
+    private function inventory(array $storeSchemas): Inventory
+    {
+        $items = $this->written;
+        ksort($items, SORT_STRING);
+        $counts = array_count_values(array_map(static fn (Item $i): string => $i->kind, $items));
+        $kinds = [];
+        foreach ($storeSchemas as $kind => $schema) {
+            $kinds[] = new KindHeader($kind, $counts[$kind] ?? 0, $schema);
+        }
+
+        return Inventory::of($kinds, array_values(array_filter($items, static fn (Item $i): bool => array_key_exists($i->kind, $storeSchemas))));
+    }
+
+    /** A kill between a file's rename and its log line leaves a file that no manifest would list. */
+    private function dropStrays(Inventory $inventory): void
+    {
+        $wanted = [];
+        foreach ($inventory->items as $item) {
+            $wanted[$item->key()] = true;
+        }
+        foreach (Tree::files("{$this->work}/bag/data") as $path => $info) {
+            if (! isset($wanted[$path])) {
+                unlink($info->getPathname());
+            }
+        }
+    }
+
+    /**
+     * @param  resource  $content
+     * @return array{int, string} bytes and SHA-256
+     */
+    private static function copy($content, string $file, ?callable $progress): array
+    {
+        $out = @fopen($file, 'wb');
+        if ($out === false) {
+            throw WriteFailed::at(basename($file));
+        }
+        $hash = hash_init('sha256');
+        $bytes = 0;
+        while (! feof($content)) {
+            $text = fread($content, self::CHUNK);
+            if ($text === false) {
+                throw WriteFailed::at(basename($file), 'the device stopped sending');
+            }
+            if (@fwrite($out, $text) !== strlen($text)) {
+                throw WriteFailed::at(basename($file));
+            }
+            hash_update($hash, $text);
+            $bytes += strlen($text);
+            $progress === null || $text === '' ?: $progress(strlen($text));
+        }
+        fclose($out);
+
+        return [$bytes, hash_final($hash)];
+    }
+
+    private function log(Item $item): void
+    {
+        $line = json_encode([$item->kind, $item->path, $item->bytes, $item->sha256, $item->modifiedAt->getTimestamp()], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
+        if (@file_put_contents("{$this->work}/items.log", $line."\n", FILE_APPEND) === false) {
+            throw WriteFailed::at('items.log');
+        }
+    }
+
+    /**
+     * The log's items whose file is there at its size. A torn last line, left by a kill, is passed over.
+     *
+     * @return array<string, Item>
+     */
+    private static function wholeItems(string $work): array
+    {
+        $items = [];
+        foreach (@file("{$work}/items.log", FILE_IGNORE_NEW_LINES) ?: [] as $line) {
+            $fields = json_decode($line, true);
+            if (! is_array($fields) || count($fields) !== 5) {
+                continue;
+            }
+            [$kind, $path, $bytes, $sha256, $modified] = $fields;
+            $item = new Item($kind, $path, $bytes, $sha256, (new \DateTimeImmutable('@'.$modified))->setTimezone(new \DateTimeZone('UTC')));
+            if (@filesize("{$work}/bag/data/{$item->key()}") === $bytes) {
+                $items[$item->key()] = $item;
+            }
+        }
+
+        return $items;
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Bag\Exception;
+
+use JadeStep\Core\Text;
+use JadeStep\Core\Version\Version;
+
+final class LoweringRefused extends \RuntimeException implements BagException
+{
+    public static function notLower(Version $declared, Version $to): self
+    {
+        return new self("The bag declares {$declared}, which is not above {$to}: it can be put back as it is.");
+    }
+
+    public static function targetExists(string $name): self
+    {
+        return new self('"'.Text::safe($name, 120).'" is there already, and nothing is ever overwritten: name a new folder.');
+    }
+
+    public static function damaged(string $fault): self
+    {
+        return new self('The bag is damaged, so no copy is made of it: '.Text::safe($fault).'.');
+    }
+}

@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Bag\Internal;
+
+/** SHA-256 of files. OpenSSL's is about twice as fast as the hash extension's, but wants the whole text at once. */
+final class Digest
+{
+    private const AT_ONCE = 16_777_216;
+
+    private const CHUNK = 1_048_576;
+
+    /** @param (callable(int): void)|null $read told the bytes read since the last call */
+    public static function ofFile(string $file, ?callable $read = null): ?string
+    {
+        $bytes = @filesize($file);
+        if ($bytes === false) {
+            return null;
+        }
+
+        return $bytes <= self::AT_ONCE ? self::small($file, $read) : self::large($file, $read);
+    }
+
+    private static function small(string $file, ?callable $read): ?string
+    {
+        $text = @file_get_contents($file);
+        if ($text === false) {
+            return null;
+        }
+        $read === null ?: $read(strlen($text));
+
+        return openssl_digest($text, 'sha256') ?: null;
+    }
+
+    private static function large(string $file, ?callable $read): ?string
+    {
+        $stream = @fopen($file, 'rb');
+        if ($stream === false) {
+            return null;
+        }
+        $hash = hash_init('sha256');
+        while (! feof($stream)) {
+            $text = fread($stream, self::CHUNK);
+            if ($text === false) {
+                fclose($stream);
+
+                return null;
+            }
+            hash_update($hash, $text);
+            $read === null ?: $read(strlen($text));
+        }
+        fclose($stream);
+
+        return hash_final($hash);
+    }
+}

@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Bag;
+
+use JadeStep\Core\Bag\Exception\UnreadableInventory;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Time\Rfc3339;
+
+/** A listing of kinds and their items, as JSON Lines: per kind first its header, then its items. */
+final readonly class Inventory
+{
+    private const LONGEST_LINE = 8192;
+
+    /**
+     * @param  list<KindHeader>  $kinds
+     * @param  list<Item>  $items
+     */
+    private function __construct(public array $kinds, public array $items) {}
+
+    /**
+     * Items stay in their order within a kind; kinds come in the order of the headers.
+     *
+     * @param  list<KindHeader>  $kinds
+     * @param  list<Item>  $items
+     */
+    public static function of(array $kinds, array $items): self
+    {
+        return new self($kinds, $items);
+    }
+
+    /**
+     * Strict: an unknown kind, an unsafe path, a doubled item, or a count that its header denies is an error.
+     *
+     * @param  iterable<string>  $lines
+     *
+     * @throws UnreadableInventory naming the line
+     */
+    public static function parse(iterable $lines): self
+    {
+        $kinds = [];
+        $items = [];
+        $number = 0;
+        foreach ($lines as $line) {
+            $number++;
+            if (trim($line) === '') {
+                continue;
+            }
+            $fields = self::fields($line, $number);
+            array_key_exists('items', $fields)
+                ? self::addKind($kinds, $fields, $number)
+                : self::addItem($items, $kinds, $fields, $number);
+        }
+        $inventory = new self(array_values($kinds), array_values($items));
+        $inventory->assertCounts($number);
+
+        return $inventory;
+    }
+
+    /** @return \Generator<string> one JSON object a line, without the line end */
+    public function lines(): \Generator
+    {
+        $byKind = [];
+        foreach ($this->items as $item) {
+            $byKind[$item->kind][] = $item;
+        }
+        foreach ($this->kinds as $kind) {
+            yield self::json(['kind' => $kind->kind, 'items' => $kind->items, 'storeSchema' => $kind->storeSchema]);
+            foreach ($byKind[$kind->kind] ?? [] as $item) {
+                yield self::json([
+                    'kind' => $item->kind, 'path' => $item->path, 'bytes' => $item->bytes,
+                    'sha256' => $item->sha256, 'modifiedAt' => Rfc3339::format($item->modifiedAt),
+                ]);
+            }
+        }
+    }
+
+    /** @return array<string, int> items per kind */
+    public function counts(): array
+    {
+        return array_column(array_map(static fn (KindHeader $k): array => [$k->kind, $k->items], $this->kinds), 1, 0);
+    }
+
+    public function bytes(): int
+    {
+        return array_sum(array_map(static fn (Item $i): int => $i->bytes, $this->items));
+    }
+
+    /** @return array<string, mixed> */
+    private static function fields(string $line, int $number): array
+    {
+        if (strlen($line) > self::LONGEST_LINE) {
+            throw UnreadableInventory::line($number, 'is longer than '.self::LONGEST_LINE.' bytes');
+        }
+        $fields = json_decode($line, true, 4);
+        if (! is_array($fields) || ! is_string($fields['kind'] ?? null) || Kind::tryFrom($fields['kind']) === null) {
+            throw UnreadableInventory::line($number, 'is not a JSON object with a known kind');
+        }
+
+        return $fields;
+    }
+
+    /**
+     * @param  array<string, KindHeader>  $kinds
+     * @param  array<string, mixed>  $fields
+     */
+    private static function addKind(array &$kinds, array $fields, int $number): void
+    {
+        $schema = $fields['storeSchema'] ?? null;
+        if (! is_int($fields['items']) || $fields['items'] < 0 || ! ($schema === null || is_int($schema)) || isset($kinds[$fields['kind']])) {
+            throw UnreadableInventory::line($number, 'does not open a kind: {"kind", "items", "storeSchema"}, once a kind');
+        }
+        $kinds[$fields['kind']] = new KindHeader($fields['kind'], $fields['items'], $schema);
+    }
+
+    /**
+     * @param  array<string, Item>  $items
+     * @param  array<string, KindHeader>  $kinds
+     * @param  array<string, mixed>  $fields
+     */
+    private static function addItem(array &$items, array $kinds, array $fields, int $number): void
+    {
+        $good = is_string($fields['path'] ?? null) && is_int($fields['bytes'] ?? null) && $fields['bytes'] >= 0
+            && is_string($fields['sha256'] ?? null) && preg_match('/\A[0-9a-f]{64}\z/', $fields['sha256']) === 1
+            && is_string($fields['modifiedAt'] ?? null);
+        if (! $good || ! isset($kinds[$fields['kind']])) {
+            throw UnreadableInventory::line($number, 'is not an item of an opened kind: {"kind", "path", "bytes", "sha256", "modifiedAt"}');
+        }
+        try {
+            $path = PayloadPath::parse($fields['path'])->path;
+            $item = new Item($fields['kind'], $path, $fields['bytes'], $fields['sha256'], Rfc3339::parse($fields['modifiedAt']));
+        } catch (\InvalidArgumentException $e) {
+            throw UnreadableInventory::line($number, 'cannot be read: '.$e->getMessage());
+        }
+        if (isset($items[$item->key()])) {
+            throw UnreadableInventory::line($number, 'names '.$item->key().' a second time');
+        }
+        $items[$item->key()] = $item;
+    }
+
+    private function assertCounts(int $lines): void
+    {
+        $seen = array_count_values(array_map(static fn (Item $i): string => $i->kind, $this->items));
+        foreach ($this->counts() as $kind => $count) {
+            if (($seen[$kind] ?? 0) !== $count) {
+                throw UnreadableInventory::line($lines, "ends with {$kind} at ".($seen[$kind] ?? 0)." items, where {$count} were announced: the listing is cut short");
+            }
+        }
+    }
+
+    /** @param array<string, mixed> $fields */
+    private static function json(array $fields): string
+    {
+        return json_encode($fields, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
+    }
+}

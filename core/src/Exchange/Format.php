@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Exchange;
+
+/** The document formats that have a JSON Schema in docs/formats/. */
+enum Format: string
+{
+    case Catalogue = 'catalogue';
+    case Situation = 'situation';
+    case Plan = 'plan';
+
+    public static function folder(): string
+    {
+        return dirname(__DIR__, 3).'/docs/formats';
+    }
+
+    public function schemaFile(): string
+    {
+        return self::folder()."/{$this->value}.schema.json";
+    }
+}

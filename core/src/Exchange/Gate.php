@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Exchange;
+
+use JadeStep\Core\Exchange\Exception\InvalidDocument;
+use Opis\JsonSchema\Errors\ErrorFormatter;
+use Opis\JsonSchema\Errors\ValidationError;
+use Opis\JsonSchema\Validator;
+
+/** The door for documents from outside: JSON Schema (2020-12), every fault named by its JSON Pointer. */
+final class Gate
+{
+    private const MOST_FAULTS = 20;
+
+    private const DEPTH = 32;
+
+    /** @throws InvalidDocument */
+    public static function parse(Format $format, string $json): \stdClass
+    {
+        try {
+            $document = json_decode($json, false, self::DEPTH, JSON_THROW_ON_ERROR);
+        } catch (\JsonException $e) {
+            throw InvalidDocument::notJson($format->value, $e->getMessage());
+        }
+
+        return self::check($format, $document);
+    }
+
+    /** @throws InvalidDocument */
+    public static function check(Format $format, mixed $document): \stdClass
+    {
+        $validator = new Validator(null, self::MOST_FAULTS, false);
+        $schema = json_decode((string) file_get_contents($format->schemaFile()), false, self::DEPTH, JSON_THROW_ON_ERROR);
+        $error = $validator->validate($document, $schema)->error();
+        if ($error !== null) {
+            throw InvalidDocument::faults($format->value, self::faults($error));
+        }
+        assert($document instanceof \stdClass);
+
+        return $document;
+    }
+
+    /** @return non-empty-list<array{pointer: string, message: string}> */
+    private static function faults(ValidationError $error): array
+    {
+        $faults = [];
+        foreach (self::leaves($error) as $leaf) {
+            $message = self::message($leaf);
+            if ($message !== null) {
+                $faults[] = ['pointer' => self::pointer($leaf), 'message' => $message];
+            }
+        }
+
+        return $faults === [] ? [['pointer' => '', 'message' => $error->message()]] : $faults;
+    }
+
+    /** A choice between several forms is one fault, not one for each form that it is not. */
+    private static function leaves(ValidationError $error): \Generator
+    {
+        if ($error->subErrors() === [] || in_array($error->keyword(), ['oneOf', 'anyOf'], true)) {
+            yield $error;
+
+            return;
+        }
+        foreach ($error->subErrors() as $sub) {
+            yield from self::leaves($sub);
+        }
+    }
+
+    private static function message(ValidationError $error): ?string
+    {
+        $schema = $error->schema()->info()->data();
+        if (in_array($error->keyword(), ['oneOf', 'anyOf'], true)) {
+            return 'expected '.($schema->description ?? 'one of the forms that the format allows');
+        }
+        if ($error->keyword() === 'additionalProperties') {
+            return self::unknownFields($error, $schema);
+        }
+
+        return (new ErrorFormatter)->formatErrorMessage($error).(isset($schema->description) ? ": expected {$schema->description}" : '');
+    }
+
+    /** The validator names known fields that have faults of their own as well; only the unknown ones count here. */
+    private static function unknownFields(ValidationError $error, object $schema): ?string
+    {
+        $unknown = array_diff($error->args()['properties'], array_keys((array) ($schema->properties ?? [])));
+
+        return $unknown === [] ? null : 'unknown field '.implode(', ', $unknown).': check the spelling against the format';
+    }
+
+    private static function pointer(ValidationError $error): string
+    {
+        return implode('', array_map(
+            static fn (int|string $s): string => '/'.str_replace(['~', '/'], ['~0', '~1'], (string) $s),
+            $error->data()->fullPath(),
+        ));
+    }
+}

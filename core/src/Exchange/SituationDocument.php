@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Exchange;
+
+use JadeStep\Core\Device\Accessory;
+use JadeStep\Core\Device\App;
+use JadeStep\Core\Device\Device;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Device\KindStock;
+use JadeStep\Core\Device\OwnerLock;
+use JadeStep\Core\Exchange\Exception\InvalidDocument;
+use JadeStep\Core\Exchange\Internal\Reader;
+use JadeStep\Core\Route\Bench;
+use JadeStep\Core\Route\Goal;
+use JadeStep\Core\Route\HeldBackup;
+use JadeStep\Core\Route\PlannedBackup;
+use JadeStep\Core\Route\Situation;
+
+/** Reads `jade-step/situation` documents. */
+final class SituationDocument
+{
+    /** @throws InvalidDocument */
+    public static function parse(string $json): Situation
+    {
+        return self::read(Gate::parse(Format::Situation, $json));
+    }
+
+    /** @throws InvalidDocument */
+    public static function fromPayload(\stdClass $payload): Situation
+    {
+        return self::read(Gate::check(Format::Situation, $payload));
+    }
+
+    private static function read(\stdClass $d): Situation
+    {
+        $r = new Reader(Format::Situation->value);
+        $exports = [];
+        foreach ($d->sideExports as $i => $export) {
+            $exports[$export->kind] = $r->time($export->takenAt, "/sideExports/{$i}/takenAt");
+        }
+
+        return new Situation(
+            $r->time($d->now, '/now'),
+            self::device($d->device, $r),
+            $r->each($d->backups, '/backups', static fn (\stdClass $b, string $at): HeldBackup => self::backup($b, $at, $r)),
+            $exports,
+            PlannedBackup::from($d->planned->backup),
+            array_map(Kind::from(...), $d->planned->sideExports),
+            new Bench(
+                (float) $d->bench->linkBytesPerSecond, (float) $d->bench->backupBytesPerSecond, (float) $d->bench->returnBytesPerSecond,
+                $r->maybe($d->bench->hostAgent, '/bench/hostAgent', $r->version(...)),
+                $d->bench->freeDiskBytes,
+            ),
+            self::goal($d->goal, $r),
+            $d->accept->pairingLost,
+            $d->accept->appsUnavailable,
+        );
+    }
+
+    private static function device(\stdClass $d, Reader $r): Device
+    {
+        return new Device(
+            $d->serial, $d->hardwareId, $d->modelName, $d->osLine,
+            $r->version($d->version, '/device/version'), $d->build,
+            $d->rollbackCounter, $d->radioMinimum, $d->capacityBytes, $d->freeBytes,
+            $d->batteryPercent, $d->charging, $d->paired,
+            $d->ownerLock === null ? null : OwnerLock::from($d->ownerLock),
+            $d->lockDelay === null ? null : OwnerLock::from($d->lockDelay),
+            $r->maybe($d->lockDelayEndsAt, '/device/lockDelayEndsAt', $r->time(...)),
+            $d->ownerAccountAtHand, $d->passcodeKnown, $d->betaEnrolled,
+            $r->each($d->accessories, '/device/accessories', static fn (\stdClass $a, string $at): Accessory => new Accessory(
+                $a->id, $a->type, $r->version($a->osVersion, "{$at}/osVersion"),
+            )),
+            $r->each($d->apps, '/device/apps', static fn (\stdClass $a, string $at): App => new App(
+                $a->id, $a->name, $r->version($a->minimumOs, "{$at}/minimumOs"),
+            )),
+            $r->each($d->kinds, '/device/kinds', static fn (\stdClass $k, string $at): KindStock => new KindStock(
+                Kind::from($k->kind), $k->items, $k->bytes,
+                $r->maybe($k->lastChangedAt, "{$at}/lastChangedAt", $r->time(...)),
+                $r->maybe($k->syncedAt, "{$at}/syncedAt", $r->time(...)),
+            )),
+        );
+    }
+
+    private static function backup(\stdClass $b, string $at, Reader $r): HeldBackup
+    {
+        return new HeldBackup(
+            $b->id, $b->where === 'cloud',
+            $r->time($b->takenAt, "{$at}/takenAt"),
+            $r->version($b->madeOn, "{$at}/madeOn"),
+            $r->version($b->declaredVersion, "{$at}/declaredVersion"),
+            $b->encrypted, $b->passphraseProven, $b->verified,
+            array_map(Kind::from(...), $b->kinds),
+            (array) ($b->storeSchemas ?? new \stdClass),
+        );
+    }
+
+    private static function goal(\stdClass $g, Reader $r): Goal
+    {
+        return match (true) {
+            isset($g->exact) => Goal::exact($r->version($g->exact, '/goal/exact')),
+            isset($g->newestInMajor) => Goal::newestInMajor($g->newestInMajor),
+            isset($g->newestBelow) => Goal::newestBelow($r->version($g->newestBelow, '/goal/newestBelow')),
+            default => Goal::newestBefore($r->time($g->newestBefore, '/goal/newestBefore')),
+        };
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Permit;
+
+use Firebase\JWT\BeforeValidException;
+use Firebase\JWT\ExpiredException;
+use Firebase\JWT\JWT;
+use JadeStep\Core\Permit\Exception\PermitUnfit;
+use JadeStep\Core\Permit\Exception\Untrusted;
+
+/** Opens compact JWS texts (RFC 7515) signed with EdDSA by a key of the set. */
+final class Jws
+{
+    /**
+     * @param  \DateTimeImmutable  $now  what `exp` and `nbf` are held against, where the payload has them
+     * @return \stdClass the payload
+     *
+     * @throws Untrusted|PermitUnfit
+     */
+    public static function open(string $compact, KeySet $keys, \DateTimeImmutable $now): \stdClass
+    {
+        $before = JWT::$timestamp;
+        JWT::$timestamp = $now->getTimestamp();
+        try {
+            return JWT::decode(trim($compact), $keys->keys());
+        } catch (ExpiredException) {
+            throw PermitUnfit::expired();
+        } catch (BeforeValidException $e) {
+            throw Untrusted::signature('it is dated in the future; check the clocks', $e);
+        } catch (\UnexpectedValueException|\InvalidArgumentException|\DomainException|\LogicException|\SodiumException $e) {
+            throw Untrusted::signature($e->getMessage(), $e);
+        } finally {
+            JWT::$timestamp = $before;
+        }
+    }
+}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Readiness;
+
+enum CheckCode: string
+{
+    case Paired = 'paired';
+    case ModelResolved = 'model-resolved';
+    case OwnerLockOff = 'owner-lock-off';
+    case LockDelay = 'lock-delay';
+    case OwnerAccountAtHand = 'owner-account-at-hand';
+    case PasscodeKnown = 'passcode-known';
+    case Battery = 'battery';
+    case DiskSpace = 'disk-space';
+    case BackupComplete = 'backup-complete';
+    case BackupVerified = 'backup-verified';
+    case SealedCopy = 'sealed-copy';
+    case AccessoryAccepted = 'accessory-accepted';
+    case AppsAccepted = 'apps-accepted';
+    case PackageVerified = 'package-verified';
+    case AlmanacFresh = 'almanac-fresh';
+    case BetaEnrolment = 'beta-enrolment';
+
+    public function blocks(): Blocks
+    {
+        return match ($this) {
+            self::Paired => Blocks::Backup,
+            self::BetaEnrolment => Blocks::Nothing,
+            self::ModelResolved, self::OwnerLockOff, self::LockDelay, self::OwnerAccountAtHand, self::PasscodeKnown,
+            self::Battery, self::DiskSpace, self::BackupComplete, self::BackupVerified, self::SealedCopy,
+            self::AccessoryAccepted, self::AppsAccepted, self::PackageVerified, self::AlmanacFresh => Blocks::Erase,
+        };
+    }
+
+    /** How to mend the check where it does not pass. */
+    public function mend(): string
+    {
+        return match ($this) {
+            self::Paired => 'Pair the device: unlock it and say yes to this computer on its screen.',
+            self::ModelResolved => 'Plug the device in, or settle which variant it is, so that one hardware id is left.',
+            self::OwnerLockOff => 'Have the owner switch the owner lock off on the device, with their account.',
+            self::LockDelay => 'Wait until the lock delay has run out, or have the owner remove the device from their account remotely, which has no delay.',
+            self::OwnerAccountAtHand => 'Make sure that the owner, or the owner\'s account and password, can be reached: the device may ask for them after the erase.',
+            self::PasscodeKnown => 'Ask for the device\'s passcode and try it once on the device.',
+            self::Battery => 'Charge the device to at least 50 %, or leave it on a charging cable.',
+            self::DiskSpace => 'Free space on this bench, or keep bags and packages on a larger disk.',
+            self::BackupComplete => 'Back the device up.',
+            self::BackupVerified => 'Verify the backup, so that every byte of it has been read back; if it is damaged, back up again.',
+            self::SealedCopy => 'Seal the verified backup.',
+            self::AccessoryAccepted => 'Accept by name that these accessories lose their pairing, or choose another route.',
+            self::AppsAccepted => 'Accept by name that these apps do not come back, or choose another route.',
+            self::PackageVerified => 'Fetch the package and have its digest checked.',
+            self::AlmanacFresh => 'Refresh the almanac, then plan again.',
+            self::BetaEnrolment => 'After the install, take the device out of the beta programme, or it goes back up by itself.',
+        };
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Readiness;
+
+enum CheckState: string
+{
+    case Pass = 'pass';
+    case Fail = 'fail';
+    case Unknown = 'unknown';
+    case Attested = 'attested';
+
+    public function letsThrough(): bool
+    {
+        return match ($this) {
+            self::Pass, self::Attested => true,
+            self::Fail, self::Unknown => false,
+        };
+    }
+
+    public static function ofReading(?bool $good): self
+    {
+        return match ($good) {
+            true => self::Pass,
+            false => self::Fail,
+            null => self::Unknown,
+        };
+    }
+}

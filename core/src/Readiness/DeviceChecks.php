@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Readiness;
+
+use JadeStep\Core\Almanac\Catalogue;
+use JadeStep\Core\Device\Device;
+use JadeStep\Core\Device\OwnerLock;
+
+/** The checks that a reading of the device, the bench and the almanac answer. */
+final class DeviceChecks
+{
+    private const BATTERY_PERCENT = 50;
+
+    /** @return list<Check> */
+    public static function of(Device $device, ?Catalogue $catalogue, int $diskNeeded, int $diskFree, \DateTimeImmutable $now): array
+    {
+        return [
+            Check::of(CheckCode::Paired, CheckState::ofReading($device->paired)),
+            Check::of(CheckCode::ModelResolved, CheckState::ofReading($device->hardwareId !== null), $device->hardwareId ?? ''),
+            Check::of(CheckCode::OwnerLockOff, CheckState::ofReading(self::off($device->ownerLock))),
+            Check::of(CheckCode::LockDelay, CheckState::ofReading(self::lockDelayPassed($device, $now))),
+            Check::of(CheckCode::OwnerAccountAtHand, CheckState::ofReading($device->ownerAccountAtHand)),
+            Check::of(CheckCode::PasscodeKnown, CheckState::ofReading($device->passcodeKnown)),
+            self::battery($device),
+            Check::of(CheckCode::DiskSpace, CheckState::ofReading($diskNeeded <= $diskFree)),
+            self::almanac($catalogue, $now),
+            Check::of(CheckCode::BetaEnrolment, CheckState::ofReading($device->betaEnrolled === null ? null : ! $device->betaEnrolled)),
+        ];
+    }
+
+    private static function off(?OwnerLock $lock): ?bool
+    {
+        return $lock === null ? null : $lock === OwnerLock::Off;
+    }
+
+    /** The delay matters only while the owner lock still has to be switched off. */
+    private static function lockDelayPassed(Device $device, \DateTimeImmutable $now): ?bool
+    {
+        if ($device->ownerLock === OwnerLock::Off || $device->lockDelay === OwnerLock::Off) {
+            return true;
+        }
+        if ($device->lockDelay === null) {
+            return null;
+        }
+
+        return $device->lockDelayEndsAt !== null && $device->lockDelayEndsAt <= $now;
+    }
+
+    private static function battery(Device $device): Check
+    {
+        $enough = match (true) {
+            $device->charging === true => true,
+            $device->batteryPercent === null => null,
+            default => $device->batteryPercent >= self::BATTERY_PERCENT,
+        };
+        $evidence = $device->batteryPercent === null ? '' : $device->batteryPercent.' %'.($device->charging === true ? ', charging' : '');
+
+        return Check::of(CheckCode::Battery, CheckState::ofReading($enough), $evidence);
+    }
+
+    private static function almanac(?Catalogue $catalogue, \DateTimeImmutable $now): Check
+    {
+        return Check::of(CheckCode::AlmanacFresh, CheckState::ofReading($catalogue === null ? null : ! $catalogue->isStaleAt($now)));
+    }
+}

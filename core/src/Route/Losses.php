@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Route;
+
+use JadeStep\Core\Almanac\Almanac;
+use JadeStep\Core\Device\Accessory;
+use JadeStep\Core\Device\App;
+use JadeStep\Core\Device\Device;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Device\Outcome;
+use JadeStep\Core\Version\Version;
+
+/** What a route costs, by name. */
+final readonly class Losses
+{
+    /**
+     * @param  list<Kind>  $lost
+     * @param  list<Kind>  $atRisk
+     * @param  list<Kind>  $outOfDate
+     * @param  list<Accessory>  $pairingLost
+     * @param  list<App>  $appsUnavailable
+     */
+    private function __construct(
+        public array $lost,
+        public array $atRisk,
+        public array $outOfDate,
+        public array $pairingLost,
+        public array $appsUnavailable,
+    ) {}
+
+    /** @param list<KindFate> $fates */
+    public static function of(array $fates, Device $device, Almanac $almanac, Version $end): self
+    {
+        $with = static fn (Outcome $outcome): array => array_values(array_map(
+            static fn (KindFate $f): Kind => $f->kind,
+            array_filter($fates, static fn (KindFate $f): bool => $f->outcome === $outcome),
+        ));
+
+        return new self(
+            $with(Outcome::Lost),
+            $with(Outcome::AtRisk),
+            $with(Outcome::ReturnedAsOf),
+            array_values(array_filter($device->accessories, static fn (Accessory $a): bool => self::outgrows($a, $almanac, $end))),
+            array_values(array_filter($device->apps, static fn (App $a): bool => $a->minimumOs->isAbove($end))),
+        );
+    }
+
+    private static function outgrows(Accessory $accessory, Almanac $almanac, Version $end): bool
+    {
+        foreach ($almanac->catalogues as $catalogue) {
+            foreach ($catalogue->accessories as $rule) {
+                if ($rule->type === $accessory->type && $rule->osVersion->contains($accessory->osVersion) && ! $rule->needsHost->contains($end)) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
+    }
+}

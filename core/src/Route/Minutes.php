@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Route;
+
+/** A three-point estimate in minutes (PERT): expected (a + 4m + b) / 6, standard deviation (b − a) / 6. */
+final readonly class Minutes
+{
+    private function __construct(
+        public float $low,
+        public float $likely,
+        public float $high,
+        public float $expected,
+        public float $deviation,
+    ) {}
+
+    public static function of(float $low, float $likely, float $high): self
+    {
+        return new self($low, $likely, $high, ($low + 4 * $likely + $high) / 6, ($high - $low) / 6);
+    }
+
+    public static function none(): self
+    {
+        return self::of(0, 0, 0);
+    }
+
+    /** The time to move bytes: bytes ÷ rate, × 0.9, 1 and 1.5. */
+    public static function moving(int $bytes, float $bytesPerSecond): self
+    {
+        $minutes = $bytes / $bytesPerSecond / 60;
+
+        return self::of($minutes * 0.9, $minutes, $minutes * 1.5);
+    }
+
+    /** One after the other: expectations add up, deviations as the root of the summed squares. */
+    public static function sum(self ...$steps): self
+    {
+        $add = static fn (string $field): float => array_sum(array_map(static fn (self $s): float => $s->{$field}, $steps));
+
+        return new self(
+            $add('low'),
+            $add('likely'),
+            $add('high'),
+            $add('expected'),
+            sqrt(array_sum(array_map(static fn (self $s): float => $s->deviation ** 2, $steps))),
+        );
+    }
+
+    /** An upper bound for planning: expected plus two deviations. */
+    public function cautious(): float
+    {
+        return $this->expected + 2 * $this->deviation;
+    }
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core;
+
+/** Makes text from outside fit to stand in a message: no control characters, no broken encoding, no flood. */
+final class Text
+{
+    public static function safe(string $text, int $longest = 200): string
+    {
+        $text = mb_scrub($text, 'UTF-8');
+        $text = preg_replace_callback(
+            '/[\p{C}\p{Zl}\p{Zp}]/u',
+            static fn (array $m): string => sprintf('\\u{%X}', mb_ord($m[0], 'UTF-8')),
+            $text,
+        ) ?? '';
+
+        return mb_strlen($text) > $longest ? mb_substr($text, 0, $longest - 1).'…' : $text;
+    }
+}

@@ -1,0 +1,7 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Version\Exception;
+
+interface VersionException extends \Throwable {}
