@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Standins\Rig;
+
+use Standins\Http\Problem;
+
+/** Where the simulated devices are kept between two requests: a folder a device, one request at a time on each. */
+final readonly class Cabinet
+{
+    private const KEPT_OPERATIONS = 20;
+
+    public function __construct(private string $folder, private float $speed) {}
+
+    /** @return list<string> */
+    public function serials(): array
+    {
+        $this->provision();
+        $serials = array_map(basename(...), glob("{$this->folder}/*", GLOB_ONLYDIR) ?: []);
+
+        return array_values(array_filter($serials, fn (string $s): bool => is_file("{$this->folder}/{$s}/state.json")));
+    }
+
+    /**
+     * @template T
+     *
+     * @param  callable(Handset): T  $use
+     * @return T
+     */
+    public function with(string $serial, callable $use): mixed
+    {
+        in_array($serial, $this->serials(), true) || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
+        $folder = "{$this->folder}/{$serial}";
+        $lock = self::lock("{$folder}/.lock");
+        try {
+            $state = json_decode((string) file_get_contents("{$folder}/state.json"), true, 32, JSON_THROW_ON_ERROR);
+            $handset = new Handset($state, $folder, $this->speed, microtime(true));
+            $handset->catchUp();
+            $this->save($folder, $handset);
+            try {
+                return $use($handset);
+            } finally {
+                $this->save($folder, $handset);
+            }
+        } finally {
+            fclose($lock);
+        }
+    }
+
+    public function packageFile(string $serial, string $sha256): string
+    {
+        preg_match('/\A[0-9a-f]{64}\z/', $sha256) === 1 || throw new Problem(400, 'bad-field', 'A package is named by its SHA-256.');
+
+        return "{$this->folder}/{$serial}/package-{$sha256}";
+    }
+
+    /** Sets a device back to how it was delivered. */
+    public function reset(string $serial): void
+    {
+        $device = Scenario::devices()[$serial] ?? throw new Problem(404, 'no-such-device', 'The rig has no such device.');
+        $this->provision();
+        $lock = self::lock("{$this->folder}/.lock");
+        Storage::remove("{$this->folder}/{$serial}");
+        $this->deliver($device);
+        fclose($lock);
+    }
+
+    private function provision(): void
+    {
+        if (is_file("{$this->folder}/.ready")) {
+            return;
+        }
+        is_dir($this->folder) || mkdir($this->folder, 0o755, true);
+        $lock = self::lock("{$this->folder}/.lock");
+        if (! is_file("{$this->folder}/.ready")) {
+            array_map($this->deliver(...), Scenario::devices());
+            touch("{$this->folder}/.ready");
+        }
+        fclose($lock);
+    }
+
+    /** @param array<string, mixed> $device */
+    private function deliver(array $device): void
+    {
+        $folder = "{$this->folder}/{$device['serial']}";
+        Storage::remove($folder);
+        mkdir($folder, 0o755, true);
+        DemoContent::make("{$folder}/content", $device['serial'], $device['photoCount'], time());
+        (new Storage("{$folder}/content"))->write('settings', 'system/about.json', json_encode(['version' => $device['version'], 'build' => $device['build']], JSON_THROW_ON_ERROR), time());
+        file_put_contents("{$folder}/state.json", json_encode($device, JSON_THROW_ON_ERROR));
+    }
+
+    private function save(string $folder, Handset $handset): void
+    {
+        $handset->state['operations'] = array_slice($handset->state['operations'], -self::KEPT_OPERATIONS, null, true);
+        file_put_contents("{$folder}/state.json.new", json_encode($handset->state, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
+        rename("{$folder}/state.json.new", "{$folder}/state.json");
+    }
+
+    /** @return resource */
+    private static function lock(string $file)
+    {
+        $lock = fopen($file, 'c') ?: throw new \RuntimeException('The rig\'s folder is not writable.');
+        flock($lock, LOCK_EX);
+
+        return $lock;
+    }
+}

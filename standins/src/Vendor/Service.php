@@ -1,0 +1,143 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Standins\Vendor;
+
+use Standins\Http\Jose;
+use Standins\Http\Kernel;
+use Standins\Http\Problem;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\RouteCollection;
+
+/** The vendor's service: keys, signed catalogue, packages and permits. */
+final readonly class Service
+{
+    private const PERMIT_SECONDS = 600;
+
+    private const FRESH_HOURS = 12;
+
+    private const PACKAGE_BYTES_PER_SECOND = 2_000_000;
+
+    public function __construct(private Vault $vault, private PackageMill $mill, private float $speed) {}
+
+    public static function fromEnvironment(): self
+    {
+        $folder = (getenv('JADE_VAR') ?: dirname(__DIR__, 3).'/var').'/vendor';
+
+        return new self(Vault::in($folder), new PackageMill("{$folder}/packages"), (float) (getenv('RIG_SPEED') ?: 1));
+    }
+
+    public function routes(): RouteCollection
+    {
+        $routes = new RouteCollection;
+        Kernel::route($routes, 'GET', '/jwks.json', fn (): array => ['keys' => [$this->vault->jwk()]]);
+        Kernel::route($routes, 'GET', '/catalogue', fn (Request $r): Response => $this->signedCatalogue($r));
+        Kernel::route($routes, 'GET', '/packages/{file}', fn (Request $r, array $m): Response => $this->package($m['file']));
+        Kernel::route($routes, 'POST', '/permits', fn (Request $r): array => $this->permit(Kernel::body($r), $r));
+
+        return $routes;
+    }
+
+    private function signedCatalogue(Request $request): Response
+    {
+        $json = json_encode($this->catalogue($request->getSchemeAndHttpHost()), JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES);
+
+        return new Response($this->vault->sign($json), 200, ['Content-Type' => 'application/jose']);
+    }
+
+    /** @return array<string, mixed> */
+    private function catalogue(string $address): array
+    {
+        $now = new \DateTimeImmutable('now', new \DateTimeZone('UTC'));
+
+        return [
+            'format' => 'jade-step/catalogue', 'formatVersion' => 1,
+            'vendor' => ['id' => 'brightmere', 'name' => 'Brightmere'],
+            'issuedAt' => $now->format('Y-m-d\TH:i:s\Z'),
+            'freshUntil' => $now->modify('+'.self::FRESH_HOURS.' hours')->format('Y-m-d\TH:i:s\Z'),
+            'models' => Scenario::models(),
+            'builds' => array_map(fn (array $entry): array => $this->build($entry, $address), Scenario::builds($this->vault->setUpAt())),
+            'accessories' => Scenario::accessories(),
+        ];
+    }
+
+    /**
+     * @param  array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int, signing: list<array<string, mixed>>}>}  $entry
+     * @return array<string, mixed>
+     */
+    private function build(array $entry, string $address): array
+    {
+        $packages = [];
+        foreach ($entry['packages'] as $p) {
+            $name = strtolower(explode('-', $p['hardwareIds'][0])[0]).'_'.$entry['build']['version'].'_'.$entry['build']['build'].'.fwp';
+            $made = $this->mill->package($name, ['hardwareIds' => $p['hardwareIds']] + $entry['build'], $p['mebibytes']);
+            $packages[] = ['hardwareIds' => $p['hardwareIds']] + $made + ['url' => "{$address}/packages/{$name}", 'signing' => $p['signing']];
+        }
+
+        return $entry['build'] + ['packages' => $packages];
+    }
+
+    /** Answers byte ranges (RFC 9110 section 14) and an ETag, at the speed of a usual line. */
+    private function package(string $name): Response
+    {
+        $file = $this->mill->file($name) ?? throw new Problem(404, 'no-such-package', 'There is no package of this name.');
+        $response = new BinaryFileResponse($file, 200, ['Content-Type' => 'application/octet-stream']);
+        $response->setEtag($this->mill->sha256($name));
+        $response->setChunkSize(65_536);
+
+        return PacedFile::of($response, (int) (self::PACKAGE_BYTES_PER_SECOND * $this->speed));
+    }
+
+    /**
+     * @param  array<string, mixed>  $body
+     * @return array<string, string>
+     */
+    private function permit(array $body, Request $request): array
+    {
+        $asked = [];
+        foreach (['deviceSerial', 'hardwareId', 'build', 'packageSha256', 'nonce'] as $field) {
+            $asked[$field] = Kernel::text($body, $field);
+        }
+        $this->assertSigned($asked, $this->catalogue($request->getSchemeAndHttpHost()));
+        $now = time();
+        $claims = ['sub' => $asked['deviceSerial'], 'iat' => $now, 'exp' => $now + self::PERMIT_SECONDS] + array_diff_key($asked, ['deviceSerial' => 1]);
+
+        return ['permit' => $this->vault->sign(json_encode($claims, JSON_THROW_ON_ERROR))];
+    }
+
+    /**
+     * @param  array<string, string>  $asked
+     * @param  array<string, mixed>  $catalogue
+     */
+    private function assertSigned(array $asked, array $catalogue): void
+    {
+        foreach ($catalogue['builds'] as $build) {
+            foreach ($build['packages'] as $package) {
+                if ($build['build'] === $asked['build'] && $package['sha256'] === $asked['packageSha256']) {
+                    in_array($asked['hardwareId'], $package['hardwareIds'], true)
+                        || throw new Problem(403, 'wrong-model', 'This package is not for that hardware id.');
+                    $this->isOpen($package['signing']) && ! $this->vault->isClosedByHand($asked['build'])
+                        || throw new Problem(403, 'window-closed', 'This build is not signed any more.');
+
+                    return;
+                }
+            }
+        }
+        throw new Problem(403, 'unknown-package', 'No build has a package with this digest.');
+    }
+
+    /** @param list<array{from: string, until: ?string, announced: bool}> $windows */
+    private function isOpen(array $windows): bool
+    {
+        foreach ($windows as $w) {
+            if (strtotime($w['from']) <= time() && ($w['until'] === null || strtotime($w['until']) > time())) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}
