@@ -6,7 +6,6 @@ namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\BagException;
 use JadeStep\Core\Bag\Exception\NotABag;
-use JadeStep\Core\Bag\Internal\Digest;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\TagLines;

@@ -46,11 +46,6 @@ final class BagWriter
         return ($this->written[$item->key()] ?? null)?->sha256 === $item->sha256;
     }
 
-    public function bytesWritten(): int
-    {
-        return array_sum(array_map(static fn (Item $i): int => $i->bytes, $this->written));
-    }
-
     /**
      * Writes one item from a stream, and takes its digest on the way.
      *
@@ -74,11 +69,14 @@ final class BagWriter
         return $item;
     }
 
-    /** Leaves out an item that the device no longer has. */
-    public function drop(string $kind, string $path): void
+    /** Leaves out what the device no longer lists. */
+    public function dropAllBut(Inventory $listing): void
     {
-        unset($this->written["{$kind}/{$path}"]);
-        @unlink("{$this->work}/bag/data/".PayloadPath::parse("{$kind}/{$path}"));
+        $listed = [];
+        foreach ($listing->items as $item) {
+            $listed[$item->key()] = true;
+        }
+        $this->written = array_intersect_key($this->written, $listed);
     }
 
     /**

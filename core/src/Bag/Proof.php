@@ -19,4 +19,14 @@ final readonly class Proof
     {
         return $this->missing() === 0;
     }
+
+    /**
+     * Said only where nothing is missing and the ledger promised nothing else.
+     *
+     * @param  list<string>  $promisedLosses  what the accepted route named as a cost
+     */
+    public function nothingLost(array $promisedLosses): bool
+    {
+        return $this->nothingMissing() && $promisedLosses === [];
+    }
 }

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Readiness;
 
-use JadeStep\Core\Device\Device;
-
 /** Whether the erase line may be crossed at this moment. Everything that says no is named. */
 final readonly class EraseLine
 {
@@ -42,8 +40,8 @@ final readonly class EraseLine
     }
 
     /** Whether the typed serial names this device; case and outer spaces do not count. */
-    public static function names(string $typed, Device $device): bool
+    public static function names(string $typed, string $serial): bool
     {
-        return $device->serial !== '' && strcasecmp(trim($typed), $device->serial) === 0;
+        return $serial !== '' && strcasecmp(trim($typed), $serial) === 0;
     }
 }

@@ -54,7 +54,20 @@ final class Handset
             'accessories' => $told ? $this->state['accessories'] : [],
             'apps' => $told && $this->state['setUp'] ? $this->state['apps'] : [],
             'kinds' => $told ? $kinds : [],
+            'operation' => $this->running(),
         ];
+    }
+
+    /** @return array<string, mixed>|null the work that goes on now */
+    private function running(): ?array
+    {
+        foreach ($this->state['operations'] as $id => $op) {
+            if ($op['state'] === 'running') {
+                return $this->operation((string) $id);
+            }
+        }
+
+        return null;
     }
 
     /** @return \Generator<string> the listing of what a plain backup may carry, as JSON Lines */

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace JadeStep\Core\Bag\Internal;
+namespace JadeStep\Core\Bag;
 
 /** SHA-256 of files. OpenSSL's is about twice as fast as the hash extension's, but wants the whole text at once. */
 final class Digest

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench\Acts;
+
+use App\Bench\Exception\Refusal;
+use App\Bench\JobState;
+use App\Bench\Journal;
+use App\Bench\StepCode;
+use App\Bench\StepState;
+use App\Models\BenchJob;
+use Illuminate\Support\Facades\DB;
+use Psr\Clock\ClockInterface;
+
+/** Ends a job: handed over, or left before the erase line with the device as it was. */
+final readonly class EndJob
+{
+    public function __construct(private Journal $journal, private ClockInterface $clock) {}
+
+    public function handOver(BenchJob $job): void
+    {
+        DB::transaction(function () use ($job): void {
+            $this->journal->doneByHand($job->step(StepCode::HandOver));
+            $this->close($job, JobState::Done);
+        });
+    }
+
+    public function leave(BenchJob $job): void
+    {
+        if ($job->state !== JobState::Open || $job->line_crossed_at !== null) {
+            throw Refusal::notNow('Past the erase line a job can only go forward.');
+        }
+        DB::transaction(function () use ($job): void {
+            $job->steps()->whereIn('state', [StepState::Ready->value, StepState::Running->value, StepState::NeedsHand->value])
+                ->update(['state' => StepState::Waiting->value, 'claim' => null]);
+            $this->close($job, JobState::Abandoned);
+        });
+    }
+
+    private function close(BenchJob $job, JobState $state): void
+    {
+        $job->update(['state' => $state, 'held_serial' => null, 'ended_at' => $this->clock->now()]);
+    }
+}

@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench;
+
+enum BagState: string
+{
+    case Writing = 'writing';
+    case Complete = 'complete';
+    case Verified = 'verified';
+    case Sealed = 'sealed';
+    case Damaged = 'damaged';
+}

@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench;
+
+use App\Models\Bag;
+use App\Models\BenchJob;
+use App\Ports\BagStore;
+use App\Ports\PackageCache;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\FaultCode;
+use JadeStep\Core\Bag\Seal;
+use JadeStep\Core\Bag\Verification;
+use JadeStep\Core\Readiness\Attestation;
+use JadeStep\Core\Readiness\Check;
+use JadeStep\Core\Readiness\CheckCode;
+use JadeStep\Core\Readiness\SafetyEvidence;
+use JadeStep\Core\Route\Planner;
+use JadeStep\Core\Time\Rfc3339;
+
+/** Gathers the readiness checks of a job: as they were last seen, or with everything read anew. */
+final readonly class JobChecks
+{
+    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac, private BagStore $bags, private PackageCache $packages) {}
+
+    /** @return list<Check> from what the journal knows, without reading a bag */
+    public function asLastSeen(BenchJob $job): array
+    {
+        $bag = $job->safetyBag();
+
+        return $this->all($job, new SafetyEvidence(
+            $bag === null || ! $this->bags->has($bag->id) ? null : self::lastReport($bag),
+            $bag === null ? null : in_array($bag->state, [BagState::Verified, BagState::Sealed], true),
+            $bag?->state === BagState::Sealed,
+            $job->steps->firstWhere('code', StepCode::FetchPackage)?->state === StepState::Done ? true : null,
+        ));
+    }
+
+    /**
+     * Reads every byte of the bag and of the package again.
+     *
+     * @param  callable(int): void  $progress  told the bytes read since the last call
+     * @return list<Check>
+     */
+    public function readAnew(BenchJob $job, callable $progress): array
+    {
+        $bag = $job->safetyBag();
+        $report = $bag === null ? null : $this->verify($bag, $progress);
+
+        return $this->all($job, new SafetyEvidence(
+            $report,
+            $report === null ? null : $report->counts == $bag?->counts,
+            $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
+            $job->route === null ? null : $this->packages->isSound($job->route['legs'][0]['package']['sha256'], $progress),
+        ));
+    }
+
+    /** @return Verification|null null where there is no bag any more */
+    private function verify(Bag $bag, callable $progress): ?Verification
+    {
+        try {
+            return BagVerifier::verify($this->bags->folder($bag->id), $progress);
+        } catch (NotABag) {
+            return null;
+        }
+    }
+
+    /** @return list<Check> */
+    private function all(BenchJob $job, SafetyEvidence $evidence): array
+    {
+        if ($job->device === null || $job->goal === null) {
+            return $evidence->checks();
+        }
+        $plan = (new Planner($this->almanac->almanac()))->plan($this->situation->of($job));
+        $attested = [];
+        foreach ($job->attestations ?? [] as $code => $word) {
+            $attested[] = new Attestation(CheckCode::from($code), $word['by'], Rfc3339::parse($word['at']));
+        }
+
+        return array_map(
+            static fn (Check $check): Check => array_reduce($attested, static fn (Check $c, Attestation $a): Check => $a->settle($c), $check),
+            [...$plan->checks, ...$evidence->checks()],
+        );
+    }
+
+    private static function lastReport(Bag $bag): Verification
+    {
+        return new Verification(
+            array_map(static fn (array $f): Fault => Fault::of(FaultCode::from($f['code']), $f['path'], $f['detail']), $bag->faults ?? []),
+            null,
+            $bag->items ?? 0,
+            $bag->bytes ?? 0,
+            $bag->counts ?? [],
+        );
+    }
+}

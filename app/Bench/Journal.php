@@ -1,0 +1,179 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench;
+
+use App\Bench\Exception\ClaimLost;
+use App\Bench\Exception\Refusal;
+use App\Jobs\RunStep;
+use App\Models\BenchJob;
+use App\Models\JobStep;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Str;
+use Psr\Clock\ClockInterface;
+
+/** The only writer of step rows. Each transition is one transaction, guarded by the state that it expects. */
+final readonly class Journal
+{
+    private const CLEAN = ['claim' => null, 'phase' => null, 'progress' => null, 'bytes_done' => null, 'bytes_total' => null,
+        'do_not_disturb' => false, 'problem' => null, 'not_before' => null, 'heartbeat_at' => null];
+
+    public function __construct(private ClockInterface $clock) {}
+
+    public function begin(BenchJob $job): void
+    {
+        foreach (StepCode::cases() as $code) {
+            JobStep::query()->create(['bench_job_id' => $job->id, 'code' => $code, 'state' => StepState::Waiting]);
+        }
+        $this->advance($job);
+    }
+
+    /** Lets every step begin whose predecessors are done. */
+    public function advance(BenchJob $job): void
+    {
+        DB::transaction(function () use ($job): void {
+            $states = $job->steps()->lockForUpdate()->get()->keyBy(static fn (JobStep $s): string => $s->code->value);
+            foreach ($states as $step) {
+                $open = array_filter($step->code->after(), static fn (StepCode $c): bool => $states[$c->value]->state !== StepState::Done);
+                if ($step->state === StepState::Waiting && $open === []) {
+                    $this->letBegin($step);
+                }
+            }
+        });
+    }
+
+    /** @return string|null the claim to work under, or null where there is nothing to take */
+    public function claim(int $stepId): ?string
+    {
+        $claim = Str::random(40);
+        $taken = JobStep::query()->whereKey($stepId)->where('state', StepState::Ready)->update([
+            'state' => StepState::Running, 'claim' => $claim, 'attempt' => DB::raw('attempt + 1'),
+            'heartbeat_at' => $this->now(), 'started_at' => DB::raw("COALESCE(started_at, '{$this->now()}')"), 'problem' => null,
+        ]);
+
+        return $taken === 1 ? $claim : null;
+    }
+
+    /**
+     * @param  array<string, mixed>  $fields
+     *
+     * @throws ClaimLost
+     */
+    public function beat(JobStep $step, array $fields): void
+    {
+        $this->move($this->held($step), ['heartbeat_at' => $this->now()] + $fields);
+    }
+
+    public function done(JobStep $step): void
+    {
+        DB::transaction(function () use ($step): void {
+            $this->move($this->held($step), ['state' => StepState::Done->value, 'ended_at' => $this->now(), 'progress' => 1.0] + array_diff_key(self::CLEAN, ['bytes_done' => 1, 'bytes_total' => 1]));
+            $this->advance($step->job);
+        });
+    }
+
+    /** @param array{code: string, detail: string}|null $problem */
+    public function again(JobStep $step, float $seconds, ?array $problem): void
+    {
+        DB::transaction(function () use ($step, $seconds, $problem): void {
+            $this->move($this->held($step), [
+                'state' => StepState::Ready->value, 'claim' => null, 'problem' => $problem === null ? null : json_encode($problem, JSON_THROW_ON_ERROR),
+                'not_before' => $this->now((int) ($seconds * 1000)),
+            ]);
+            RunStep::dispatch($step->id)->delay((int) ceil($seconds));
+        });
+    }
+
+    /** @param array{code: string, detail: string} $problem */
+    public function fail(JobStep $step, array $problem): void
+    {
+        $this->move($this->held($step), ['state' => StepState::Failed->value, 'ended_at' => $this->now(), 'problem' => json_encode($problem, JSON_THROW_ON_ERROR)] + array_diff_key(self::CLEAN, ['problem' => 1]));
+    }
+
+    /** A person did what the step asks for. */
+    public function doneByHand(JobStep $step): void
+    {
+        DB::transaction(function () use ($step): void {
+            $moved = JobStep::query()->whereKey($step->id)->where('state', StepState::NeedsHand)
+                ->update(['state' => StepState::Done, 'started_at' => DB::raw("COALESCE(started_at, '{$this->now()}')"), 'ended_at' => $this->now(), 'problem' => null]);
+            if ($moved !== 1) {
+                throw Refusal::notNow('This is not the time for "'.$step->code->title().'". Look at the job again.');
+            }
+            $this->advance($step->job);
+        });
+    }
+
+    public function retry(JobStep $step): void
+    {
+        DB::transaction(function () use ($step): void {
+            $moved = JobStep::query()->whereKey($step->id)->where('state', StepState::Failed)->update(['state' => StepState::Ready->value, 'ended_at' => null] + self::CLEAN);
+            if ($moved !== 1) {
+                throw Refusal::notNow('Only a step that has failed can be tried again.');
+            }
+            RunStep::dispatch($step->id);
+        });
+    }
+
+    /**
+     * Puts steps back to before they began, and lets those begin that may. The first of them keeps a problem to show.
+     *
+     * @param  list<StepCode>  $codes
+     * @param  array{code: string, detail: string}|null  $problem
+     */
+    public function rewind(BenchJob $job, array $codes, ?array $problem = null): void
+    {
+        DB::transaction(function () use ($job, $codes, $problem): void {
+            $job->steps()->whereIn('code', $codes)->update(['state' => StepState::Waiting->value, 'data' => null, 'started_at' => null, 'ended_at' => null] + self::CLEAN);
+            $this->advance($job);
+            if ($problem !== null) {
+                $job->steps()->where('code', $codes[0])->update(['problem' => json_encode($problem, JSON_THROW_ON_ERROR)]);
+            }
+        });
+    }
+
+    /** Takes a running step from a worker that has not been heard of. */
+    public function recover(JobStep $step): void
+    {
+        DB::transaction(function () use ($step): void {
+            $freed = JobStep::query()->whereKey($step->id)->where('state', StepState::Running)->where('claim', $step->claim)
+                ->update(['state' => StepState::Ready->value, 'claim' => null, 'do_not_disturb' => false]);
+            if ($freed === 1) {
+                RunStep::dispatch($step->id);
+            }
+        });
+    }
+
+    private function letBegin(JobStep $step): void
+    {
+        $state = $step->code->isByHand() ? StepState::NeedsHand : StepState::Ready;
+        JobStep::query()->whereKey($step->id)->where('state', StepState::Waiting)->update(['state' => $state]);
+        if ($state === StepState::Ready) {
+            RunStep::dispatch($step->id);
+        }
+    }
+
+    /** @return Builder<JobStep> the row as long as this worker holds it */
+    private function held(JobStep $step): Builder
+    {
+        return JobStep::query()->whereKey($step->id)->where('state', StepState::Running)->where('claim', $step->claim);
+    }
+
+    /**
+     * @param  Builder<JobStep>  $held
+     * @param  array<string, mixed>  $fields
+     */
+    private function move(Builder $held, array $fields): void
+    {
+        // The heartbeat's milliseconds always change the row, so that a count of zero means that it is not held.
+        if ($held->update($fields + ['heartbeat_at' => $this->now()]) === 0 && ! $held->exists()) {
+            throw new ClaimLost;
+        }
+    }
+
+    private function now(int $plusMilliseconds = 0): string
+    {
+        return $this->clock->now()->modify("+{$plusMilliseconds} milliseconds")->format('Y-m-d H:i:s.v');
+    }
+}

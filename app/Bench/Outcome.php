@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench;
+
+/** How one run of a step ended. */
+final readonly class Outcome
+{
+    /** @param array{code: string, detail: string}|null $problem */
+    private function __construct(public OutcomeKind $kind, public float $seconds, public ?array $problem) {}
+
+    public static function done(): self
+    {
+        return new self(OutcomeKind::Done, 0, null);
+    }
+
+    /** Run it again soon; with a problem where a hand is wanted meanwhile. */
+    public static function again(float $seconds, ?string $code = null, string $detail = ''): self
+    {
+        return new self(OutcomeKind::Again, $seconds, $code === null ? null : ['code' => $code, 'detail' => $detail]);
+    }
+
+    public static function failed(string $code, string $detail): self
+    {
+        return new self(OutcomeKind::Failed, 0, ['code' => $code, 'detail' => $detail]);
+    }
+
+    /** Nothing was erased and the route cannot be taken: the job goes back to Choose with its backups kept. */
+    public static function backToChoose(string $code, string $detail): self
+    {
+        return new self(OutcomeKind::BackToChoose, 0, ['code' => $code, 'detail' => $detail]);
+    }
+
+    /** The line stays closed: it has to be asked for anew. */
+    public static function backToLine(string $code, string $detail): self
+    {
+        return new self(OutcomeKind::BackToLine, 0, ['code' => $code, 'detail' => $detail]);
+    }
+}

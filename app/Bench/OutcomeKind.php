@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench;
+
+enum OutcomeKind
+{
+    case Done;
+    case Again;
+    case Failed;
+    case BackToChoose;
+    case BackToLine;
+}

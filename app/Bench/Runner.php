@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench;
+
+use App\Bench\Acts\ReturnToChoose;
+use App\Bench\Exception\ClaimLost;
+use App\Models\JobStep;
+use App\Ports\Exception\LinkLost;
+use App\Ports\Exception\Refused;
+use Illuminate\Contracts\Container\Container;
+use Illuminate\Contracts\Debug\ExceptionHandler;
+use JadeStep\Core\Bag\Exception\BagException;
+use JadeStep\Core\Permit\Exception\PermitException;
+
+/** Runs one step under a claim, and writes into the journal how it ended. */
+final readonly class Runner
+{
+    private const LINK_LOST_SECONDS = 2.0;
+
+    public function __construct(private Journal $journal, private Container $container, private ExceptionHandler $errors) {}
+
+    public function run(int $stepId): void
+    {
+        $claim = $this->journal->claim($stepId);
+        if ($claim === null) {
+            return;
+        }
+        $step = JobStep::query()->with('job')->findOrFail($stepId);
+        try {
+            $this->conclude($step, $this->attempt($step));
+        } catch (ClaimLost) {
+            // whoever holds the step now goes on with it
+        }
+    }
+
+    private function attempt(JobStep $step): Outcome
+    {
+        try {
+            return $this->container->make(Itinerary::stepFor($step->code))->run(new StepContext($step->job, $step, $this->journal));
+        } catch (LinkLost $e) {
+            return Outcome::again(self::LINK_LOST_SECONDS, 'link-lost', $e->getMessage().' Check the cable and the port; it goes on by itself.');
+        } catch (Refused $e) {
+            return Outcome::failed($e->reason, $e->getMessage());
+        } catch (BagException|PermitException $e) {
+            return Outcome::failed('refused', $e->getMessage());
+        } catch (ClaimLost|\PDOException $e) {
+            throw $e; // without the journal nothing can be said; the step is found by its silent heartbeat
+        } catch (\Throwable $e) {
+            $this->errors->report($e);
+
+            return Outcome::failed('internal', 'Something in this program went wrong; the log names it. Nothing was lost: try the step again.');
+        }
+    }
+
+    private function conclude(JobStep $step, Outcome $outcome): void
+    {
+        match ($outcome->kind) {
+            OutcomeKind::Done => $this->journal->done($step),
+            OutcomeKind::Again => $this->journal->again($step, $outcome->seconds, $outcome->problem),
+            OutcomeKind::Failed => $this->journal->fail($step, $outcome->problem ?? ['code' => 'failed', 'detail' => '']),
+            OutcomeKind::BackToLine => $this->journal->rewind($step->job, [StepCode::CrossLine, StepCode::ProveSafety], $outcome->problem),
+            OutcomeKind::BackToChoose => $this->container->make(ReturnToChoose::class)->because($step->job, $outcome->problem),
+        };
+    }
+}

@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench;
+
+/** The steps of a job. A step may begin when all that it comes after are done. */
+enum StepCode: string
+{
+    case Pair = 'pair';
+    case ChooseRoute = 'choose-route';
+    case BackUp = 'back-up';
+    case VerifyBackup = 'verify-backup';
+    case SealBackup = 'seal-backup';
+    case FetchPackage = 'fetch-package';
+    case CrossLine = 'cross-line';
+    case ProveSafety = 'prove-safety';
+    case EnterRecovery = 'enter-recovery';
+    case Install = 'install';
+    case Wake = 'wake';
+    case LowerCopy = 'lower-copy';
+    case PutBack = 'put-back';
+    case SetUp = 'set-up';
+    case Prove = 'prove';
+    case HandOver = 'hand-over';
+
+    public function stage(): Stage
+    {
+        return match ($this) {
+            self::Pair => Stage::Identify,
+            self::ChooseRoute => Stage::Choose,
+            self::BackUp, self::VerifyBackup, self::SealBackup, self::FetchPackage, self::CrossLine, self::ProveSafety => Stage::Safeguard,
+            self::EnterRecovery, self::Install, self::Wake => Stage::Install,
+            self::LowerCopy, self::PutBack, self::SetUp => Stage::Return,
+            self::Prove, self::HandOver => Stage::HandOver,
+        };
+    }
+
+    /** @return list<self> */
+    public function after(): array
+    {
+        return match ($this) {
+            self::Pair => [],
+            self::ChooseRoute => [self::Pair],
+            self::BackUp, self::FetchPackage => [self::ChooseRoute],
+            self::VerifyBackup => [self::BackUp],
+            self::SealBackup => [self::VerifyBackup],
+            self::CrossLine => [self::SealBackup, self::FetchPackage],
+            self::ProveSafety => [self::CrossLine],
+            self::EnterRecovery => [self::ProveSafety],
+            self::Install => [self::EnterRecovery],
+            self::Wake => [self::Install],
+            self::LowerCopy => [self::Wake],
+            self::PutBack => [self::LowerCopy],
+            self::SetUp => [self::PutBack],
+            self::Prove => [self::SetUp],
+            self::HandOver => [self::Prove],
+        };
+    }
+
+    /** Whether a person takes the step, and not a worker. */
+    public function isByHand(): bool
+    {
+        return match ($this) {
+            self::ChooseRoute, self::CrossLine, self::HandOver => true,
+            self::Pair, self::BackUp, self::VerifyBackup, self::SealBackup, self::FetchPackage, self::ProveSafety, self::EnterRecovery,
+            self::Install, self::Wake, self::LowerCopy, self::PutBack, self::SetUp, self::Prove => false,
+        };
+    }
+
+    public function title(): string
+    {
+        return match ($this) {
+            self::Pair => 'Pair and read the device',
+            self::ChooseRoute => 'Choose the route',
+            self::BackUp => 'Back up',
+            self::VerifyBackup => 'Verify the backup',
+            self::SealBackup => 'Seal the copy',
+            self::FetchPackage => 'Fetch the package',
+            self::CrossLine => 'Cross the erase line',
+            self::ProveSafety => 'Prove once more that the data is safe',
+            self::EnterRecovery => 'Enter recovery mode',
+            self::Install => 'Install',
+            self::Wake => 'Activate and pair again',
+            self::LowerCopy => 'Make the lowered copy',
+            self::PutBack => 'Put the data back',
+            self::SetUp => 'Set up',
+            self::Prove => 'Compare before and after',
+            self::HandOver => 'Hand over',
+        };
+    }
+}

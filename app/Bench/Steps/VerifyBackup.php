@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bench\Steps;
+
+use App\Bench\BagState;
+use App\Bench\Outcome;
+use App\Bench\Step;
+use App\Bench\StepContext;
+use App\Models\Bag;
+use App\Ports\BagStore;
+use App\Ports\DeviceLink;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\Verification;
+use Psr\Clock\ClockInterface;
+
+/** Reads every byte of the bag back, and holds its counts against the device's listing. */
+final readonly class VerifyBackup implements Step
+{
+    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock) {}
+
+    public function run(StepContext $context): Outcome
+    {
+        $bag = $context->job->safetyBag();
+        if ($bag === null) {
+            return Outcome::failed('backup-missing', 'There is no backup to verify. Back up again.');
+        }
+        try {
+            $report = $this->read($context, $bag);
+        } catch (NotABag) {
+            $bag->update(['state' => BagState::Damaged, 'faults' => [['code' => 'missing', 'path' => $bag->id, 'detail' => '']]]);
+
+            return Outcome::failed('backup-missing', 'The bag is gone from the shelf. Back up again.');
+        }
+        if (! $report->isSound()) {
+            return $this->damaged($bag, $report);
+        }
+        $counts = $this->link->listing($context->job->serial)->counts();
+        if ($counts != $report->counts) {
+            return Outcome::failed('counts-differ', 'The device lists other numbers of items than the bag holds. Back up again.');
+        }
+        $bag->update(['state' => BagState::Verified, 'verified_at' => $this->clock->now(), 'faults' => [], 'counts' => $report->counts]);
+
+        return Outcome::done();
+    }
+
+    private function read(StepContext $context, Bag $bag): Verification
+    {
+        $done = 0;
+
+        return BagVerifier::verify($this->bags->folder($bag->id), static function (int $bytes) use ($context, $bag, &$done): void {
+            $context->progress('read back', null, $done += $bytes, $bag->bytes);
+        });
+    }
+
+    private function damaged(Bag $bag, Verification $report): Outcome
+    {
+        $faults = array_map(static fn (Fault $f): array => ['code' => $f->code->value, 'path' => $f->path, 'detail' => $f->detail], $report->faults);
+        $bag->update(['state' => BagState::Damaged, 'faults' => $faults]);
+
+        return Outcome::failed('backup-damaged', 'The bag is damaged: '.$report->faults[0]->message().(count($faults) > 1 ? ', and '.(count($faults) - 1).' more' : '').'. Back up again.');
+    }
+}

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Http\Requests\SignInRequest;
+use App\Http\Resources\PersonResource;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Auth;
+use Illuminate\Validation\ValidationException;
+
+final class SessionController
+{
+    public function signIn(SignInRequest $request): PersonResource
+    {
+        if (! Auth::guard('web')->attempt($request->safe(['email', 'password']))) {
+            throw ValidationException::withMessages(['email' => 'This address and password do not belong together. Check both and try again.']);
+        }
+        $request->session()->regenerate();
+
+        return new PersonResource($request->user());
+    }
+
+    public function show(Request $request): PersonResource
+    {
+        return new PersonResource($request->user());
+    }
+
+    public function signOut(Request $request): Response
+    {
+        Auth::guard('web')->logout();
+        $request->session()->invalidate();
+        $request->session()->regenerateToken();
+
+        return response()->noContent();
+    }
+}

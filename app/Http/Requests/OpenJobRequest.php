@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+
+final class OpenJobRequest extends FormRequest
+{
+    /** @return array<string, list<string>> */
+    public function rules(): array
+    {
+        return ['serial' => ['required', 'string', 'max:100', 'regex:/\A[A-Za-z0-9._-]+\z/']];
+    }
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Models\JobStep;
+use Illuminate\Http\Request;
+use Illuminate\Http\Resources\Json\JsonResource;
+use JadeStep\Core\Time\Rfc3339;
+
+/** @mixin JobStep */
+final class StepResource extends JsonResource
+{
+    /** @return array<string, mixed> */
+    public function toArray(Request $request): array
+    {
+        return [
+            'code' => $this->code->value, 'stage' => $this->code->stage()->value, 'title' => $this->code->title(), 'byHand' => $this->code->isByHand(),
+            'state' => $this->state->value, 'phase' => $this->phase, 'progress' => $this->progress,
+            'bytesDone' => $this->bytes_done, 'bytesTotal' => $this->bytes_total, 'doNotDisturb' => $this->do_not_disturb,
+            'problem' => $this->problem, 'attempt' => $this->attempt,
+            'startedAt' => Rfc3339::formatOrNull($this->started_at?->toDateTimeImmutable()),
+            'endedAt' => Rfc3339::formatOrNull($this->ended_at?->toDateTimeImmutable()),
+        ];
+    }
+}

@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Bench\JobState;
+use App\Bench\StepCode;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * One device's way down, from Identify to Hand over.
+ *
+ * @property int $id
+ * @property string $serial
+ * @property string|null $held_serial
+ * @property JobState $state
+ * @property array<string, mixed>|null $device the device as it was last read before the line, as in a situation document
+ * @property array<string, mixed>|null $goal
+ * @property array<string, mixed>|null $plan the plan document last made
+ * @property array<string, mixed>|null $route the accepted route of it
+ * @property array{pairingLost: list<string>, appsUnavailable: list<string>}|null $accept
+ * @property array<string, array{by: string, at: string}>|null $attestations by check code
+ * @property int|null $catalogue_id
+ * @property \Illuminate\Support\Carbon|null $line_crossed_at
+ * @property string|null $line_crossed_by
+ * @property list<array<string, string>>|null $line_checks
+ * @property array<string, mixed>|null $proof
+ * @property \Illuminate\Support\Carbon|null $ended_at
+ * @property \Illuminate\Support\Carbon $created_at
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, JobStep> $steps
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, Bag> $bags
+ * @property-read User $openedBy
+ */
+final class BenchJob extends Model
+{
+    protected $fillable = ['serial', 'held_serial', 'state', 'opened_by', 'device', 'goal', 'plan', 'route', 'accept', 'attestations',
+        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at'];
+
+    protected function casts(): array
+    {
+        return [
+            'state' => JobState::class, 'device' => 'array', 'goal' => 'array', 'plan' => 'array', 'route' => 'array', 'accept' => 'array',
+            'attestations' => 'array', 'line_checks' => 'array', 'proof' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
+        ];
+    }
+
+    /** @return HasMany<JobStep, $this> */
+    public function steps(): HasMany
+    {
+        return $this->hasMany(JobStep::class)->orderBy('id');
+    }
+
+    /** @return HasMany<Bag, $this> */
+    public function bags(): HasMany
+    {
+        return $this->hasMany(Bag::class)->orderBy('created_at');
+    }
+
+    /** @return BelongsTo<User, $this> */
+    public function openedBy(): BelongsTo
+    {
+        return $this->belongsTo(User::class, 'opened_by');
+    }
+
+    public function step(StepCode $code): JobStep
+    {
+        return $this->steps()->where('code', $code->value)->firstOrFail();
+    }
+
+    /** The bag that this job took itself and counts on: the latest whole one that is no lowered copy. */
+    public function safetyBag(): ?Bag
+    {
+        return $this->bags()->whereNull('lowered_from')->where('state', '!=', 'writing')->get()->last();
+    }
+
+    public function loweredCopy(): ?Bag
+    {
+        return $this->bags()->whereNotNull('lowered_from')->get()->last();
+    }
+}

@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ports;
+
+use App\Ports\Exception\LinkLost;
+use App\Ports\Exception\Refused;
+use JadeStep\Core\Bag\Inventory;
+use JadeStep\Core\Bag\Item;
+
+/**
+ * The seam to real devices (docs/device-link.md). Every method throws LinkLost where the link or the device does not
+ * answer, and Refused where the device says no.
+ */
+interface DeviceLink
+{
+    /**
+     * @return list<PortReading> in the order of the ports
+     *
+     * @throws LinkLost
+     */
+    public function ports(): array;
+
+    /** @throws LinkLost|Refused */
+    public function read(string $serial): DeviceReading;
+
+    /**
+     * Asked twice for the same work, a device does it once.
+     *
+     * @throws LinkLost|Refused
+     */
+    public function start(string $serial, Work $work): Operation;
+
+    /** @throws LinkLost|Refused */
+    public function operation(string $serial, string $id): Operation;
+
+    /**
+     * Everything that a plain backup may carry, kind by kind.
+     *
+     * @throws LinkLost|Refused
+     */
+    public function listing(string $serial): Inventory;
+
+    /**
+     * @return resource the item's bytes
+     *
+     * @throws LinkLost|Refused
+     */
+    public function open(string $serial, Item $item);
+
+    /** @throws LinkLost|Refused */
+    public function nonce(string $serial): string;
+
+    /**
+     * Sends a package in recovery mode, going on where an earlier sending stopped.
+     *
+     * @param  callable(int, int): void  $progress  told the bytes sent and the bytes in all
+     *
+     * @throws LinkLost|Refused
+     */
+    public function sendPackage(string $serial, string $file, string $sha256, callable $progress): void;
+
+    /** @throws LinkLost|Refused */
+    public function install(string $serial, string $permit, string $packageSha256): Operation;
+
+    /**
+     * Offers a backup; the device decides by the version that it declares.
+     *
+     * @return string what the device calls this return; the same offer has the same name
+     *
+     * @throws LinkLost|Refused
+     */
+    public function offerReturn(string $serial, string $declaredVersion, Inventory $inventory): string;
+
+    /**
+     * @return list<string> the items that the device holds of this return, as kind/path
+     *
+     * @throws LinkLost|Refused
+     */
+    public function returned(string $serial, string $return): array;
+
+    /**
+     * @param  resource  $content
+     *
+     * @throws LinkLost|Refused
+     */
+    public function sendItem(string $serial, string $return, Item $item, $content): void;
+
+    /** @throws LinkLost|Refused */
+    public function commitReturn(string $serial, string $return): Operation;
+}

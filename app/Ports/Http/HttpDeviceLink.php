@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ports\Http;
+
+use App\Ports\DeviceLink;
+use App\Ports\DeviceReading;
+use App\Ports\Exception\LinkLost;
+use App\Ports\Operation;
+use App\Ports\PortReading;
+use App\Ports\Work;
+use JadeStep\Core\Bag\Exception\UnreadableInventory;
+use JadeStep\Core\Bag\Inventory;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\KindHeader;
+use JadeStep\Core\Time\Rfc3339;
+
+/** The device link over HTTP. */
+final readonly class HttpDeviceLink implements DeviceLink
+{
+    private const PACKAGE_CHUNK = 2_097_152;
+
+    public function __construct(private JsonClient $client) {}
+
+    public function ports(): array
+    {
+        return array_map(static fn (array $p): PortReading => new PortReading(
+            (string) $p['port'], $p['device']['serial'] ?? null, $p['device']['modelName'] ?? null, $p['device']['version'] ?? null, $p['device']['mode'] ?? null,
+        ), $this->client->get('/ports')->json('ports'));
+    }
+
+    public function read(string $serial): DeviceReading
+    {
+        $told = $this->client->get($this->at($serial))->json();
+        $facts = array_diff_key($told, array_flip(['imei', 'mode', 'activated', 'setUp', 'operation']));
+
+        return new DeviceReading(
+            $told['serial'], $told['mode'], $told['version'], $told['build'], $told['paired'], $told['activated'], $told['setUp'],
+            $told['operation'] === null ? null : self::operationOf($told['operation']),
+            $facts,
+        );
+    }
+
+    public function start(string $serial, Work $work): Operation
+    {
+        return self::operationOf($this->client->post($this->at($serial, 'operations'), ['kind' => $work->value])->json());
+    }
+
+    public function operation(string $serial, string $id): Operation
+    {
+        return self::operationOf($this->client->get($this->at($serial, 'operations', $id))->json());
+    }
+
+    public function listing(string $serial): Inventory
+    {
+        try {
+            return Inventory::parse(explode("\n", $this->client->get($this->at($serial, 'content'))->body()));
+        } catch (UnreadableInventory $e) {
+            throw new LinkLost('The device\'s listing could not be used: '.$e->getMessage(), 0, $e);
+        }
+    }
+
+    public function open(string $serial, Item $item)
+    {
+        return $this->client->stream($this->at($serial, 'content', $item->kind, $item->path))[0];
+    }
+
+    public function nonce(string $serial): string
+    {
+        return $this->client->post($this->at($serial, 'nonce'))->json('nonce');
+    }
+
+    public function sendPackage(string $serial, string $file, string $sha256, callable $progress): void
+    {
+        $path = $this->at($serial, 'packages', $sha256);
+        $whole = (int) filesize($file);
+        $sent = (int) $this->client->get($path)->json('received');
+        $in = fopen($file, 'rb') ?: throw new \RuntimeException('The package cannot be opened.');
+        while ($sent < $whole) {
+            fseek($in, $sent);
+            $sent = (int) $this->client->put("{$path}?offset={$sent}", (string) fread($in, self::PACKAGE_CHUNK))->json('received');
+            $progress($sent, $whole);
+        }
+        fclose($in);
+    }
+
+    public function install(string $serial, string $permit, string $packageSha256): Operation
+    {
+        return self::operationOf($this->client->post($this->at($serial, 'installs'), ['permit' => $permit, 'packageSha256' => $packageSha256])->json());
+    }
+
+    public function offerReturn(string $serial, string $declaredVersion, Inventory $inventory): string
+    {
+        $kinds = array_map(static fn (KindHeader $k): array => ['kind' => $k->kind, 'items' => $k->items, 'storeSchema' => $k->storeSchema], $inventory->kinds);
+
+        return $this->client->post($this->at($serial, 'returns'), ['declaredVersion' => $declaredVersion, 'kinds' => $kinds])->json('return');
+    }
+
+    public function returned(string $serial, string $return): array
+    {
+        return $this->client->get($this->at($serial, 'returns', $return))->json('items');
+    }
+
+    public function sendItem(string $serial, string $return, Item $item, $content): void
+    {
+        $this->client->put(
+            $this->at($serial, 'returns', $return, 'content', $item->kind, $item->path),
+            (string) stream_get_contents($content),
+            ['X-Modified-At' => Rfc3339::format($item->modifiedAt)],
+        );
+    }
+
+    public function commitReturn(string $serial, string $return): Operation
+    {
+        return self::operationOf($this->client->post($this->at($serial, 'returns', $return, 'commit'))->json());
+    }
+
+    private function at(string $serial, string ...$parts): string
+    {
+        $encode = static fn (string $part): string => implode('/', array_map(rawurlencode(...), explode('/', $part)));
+
+        return '/devices/'.implode('/', array_map($encode, [$serial, ...array_values($parts)]));
+    }
+
+    /** @param array<string, mixed> $o */
+    private static function operationOf(array $o): Operation
+    {
+        return new Operation($o['id'], $o['kind'], $o['state'], $o['phase'], (float) $o['progress'], $o['doNotDisturb'], $o['error']);
+    }
+}

@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ports\Http;
+
+use App\Ports\Exception\LinkLost;
+use App\Ports\VendorService;
+use JadeStep\Core\Permit\KeySet;
+use JadeStep\Core\Permit\PermitRequest;
+
+/** A vendor's service over HTTP. */
+final readonly class HttpVendorService implements VendorService
+{
+    /** @param string $keyFile where the key set is kept after its first reading */
+    public function __construct(private JsonClient $client, private string $address, private string $keyFile) {}
+
+    public function keys(): KeySet
+    {
+        if (! is_file($this->keyFile)) {
+            $jwks = $this->client->get('/jwks.json')->body();
+            KeySet::parse($jwks);
+            is_dir(dirname($this->keyFile)) || mkdir(dirname($this->keyFile), 0o755, true);
+            file_put_contents($this->keyFile, $jwks);
+        }
+
+        return KeySet::parse((string) file_get_contents($this->keyFile));
+    }
+
+    public function signedCatalogue(): string
+    {
+        return $this->client->get('/catalogue')->body();
+    }
+
+    public function openPackage(string $url, int $offset)
+    {
+        if (! str_starts_with($url, rtrim($this->address, '/').'/')) {
+            throw LinkLost::to('The address of the package, which is not the vendor\'s,');
+        }
+        [$stream, $response] = $this->client->stream($url, $offset === 0 ? [] : ['Range' => "bytes={$offset}-"]);
+        if ($offset > 0 && $response->status() !== 206) {
+            throw LinkLost::to('The vendor\'s service, asked for the rest of the package,');
+        }
+
+        return $stream;
+    }
+
+    public function permit(PermitRequest $request): string
+    {
+        return (string) $this->client->post('/permits', [
+            'deviceSerial' => $request->deviceSerial, 'hardwareId' => $request->hardwareId, 'build' => $request->build,
+            'packageSha256' => $request->packageSha256, 'nonce' => $request->nonce,
+        ])->json('permit');
+    }
+}

@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ports\Http;
+
+use App\Ports\Exception\LinkLost;
+use App\Ports\Exception\Refused;
+use GuzzleHttp\Exception\TransferException;
+use Illuminate\Http\Client\ConnectionException;
+use Illuminate\Http\Client\Factory;
+use Illuminate\Http\Client\PendingRequest;
+use Illuminate\Http\Client\Response;
+
+/** Talks to one service; turns silence into LinkLost and problem details (RFC 9457) into Refused. */
+final readonly class JsonClient
+{
+    private const CONNECT_SECONDS = 3;
+
+    private const ANSWER_SECONDS = 60;
+
+    public function __construct(private Factory $http, private string $address, private string $name) {}
+
+    public function get(string $path): Response
+    {
+        return $this->ask(fn (PendingRequest $r): Response => $r->get($path));
+    }
+
+    /** @param array<string, mixed> $body */
+    public function post(string $path, array $body = []): Response
+    {
+        return $this->ask(fn (PendingRequest $r): Response => $r->asJson()->post($path, (object) $body));
+    }
+
+    /** @param array<string, string> $headers */
+    public function put(string $path, string $bytes, array $headers = []): Response
+    {
+        return $this->ask(fn (PendingRequest $r): Response => $r->withHeaders($headers)->withBody($bytes, 'application/octet-stream')->put($path));
+    }
+
+    /**
+     * @param  array<string, string>  $headers
+     * @return array{resource, Response} the body as a stream
+     */
+    public function stream(string $path, array $headers = []): array
+    {
+        $response = $this->ask(fn (PendingRequest $r): Response => $r->withHeaders($headers)->withOptions(['stream' => true])->get($path));
+        $stream = $response->toPsrResponse()->getBody()->detach();
+
+        return [$stream ?? throw LinkLost::to($this->name), $response];
+    }
+
+    /** @param callable(PendingRequest): Response $call */
+    private function ask(callable $call): Response
+    {
+        $request = $this->http->baseUrl($this->address)->connectTimeout(self::CONNECT_SECONDS)->timeout(self::ANSWER_SECONDS);
+        try {
+            $response = $call($request);
+        } catch (ConnectionException|TransferException $e) {
+            throw LinkLost::to($this->name, $e);
+        }
+        if ($response->serverError()) {
+            throw LinkLost::to($this->name);
+        }
+        if ($response->failed()) {
+            throw new Refused((string) $response->json('code', 'refused'), (string) $response->json('detail', 'It said no without a reason.'), $response->status());
+        }
+
+        return $response;
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+return [
+    // The vendors whose word this bench takes, by id. The key set is read from the same address.
+    'vendors' => ['brightmere' => env('VENDOR_ADDRESS', 'http://127.0.0.1:8931')],
+    'device_link' => env('DEVICE_LINK', 'http://127.0.0.1:8932'),
+    'bags' => env('JADE_BAGS', dirname(storage_path()).'/bags'),
+    'packages' => env('JADE_PACKAGES', dirname(storage_path()).'/packages'),
+    'host_agent' => '4.3',
+    // Bytes a second until this bench has measured its own.
+    'rates' => ['link' => 6_100_000, 'backup' => 30_000_000, 'return' => 30_000_000],
+    'keep_sealed_days' => 180,
+    // A running step that has not been heard of for so long has lost its worker.
+    'heartbeat_lost_seconds' => (int) env('JADE_HEARTBEAT_LOST', 30),
+];

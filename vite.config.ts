@@ -1,0 +1,8 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte';
+import tailwindcss from '@tailwindcss/vite';
+import laravel from 'laravel-vite-plugin';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+    plugins: [laravel({ input: ['resources/ui/main.ts'], refresh: true }), tailwindcss(), svelte()],
+});
