@@ -6,7 +6,7 @@ use Laravel\Sanctum\Sanctum;
 
 return [
     // The product is one origin: whatever host it is reached by, its own pages are its own.
-    'stateful' => [Sanctum::currentRequestHost()],
+    'stateful' => [Sanctum::$currentRequestHostPlaceholder],
     'guard' => ['web'],
     'expiration' => null,
     'middleware' => [

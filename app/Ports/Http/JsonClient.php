@@ -53,7 +53,7 @@ final readonly class JsonClient
     /** @param callable(PendingRequest): Response $call */
     private function ask(callable $call): Response
     {
-        $request = $this->http->baseUrl($this->address)->connectTimeout(self::CONNECT_SECONDS)->timeout(self::ANSWER_SECONDS);
+        $request = $this->http->baseUrl($this->address)->connectTimeout(self::CONNECT_SECONDS)->timeout(self::ANSWER_SECONDS)->withOptions(['expect' => false]);
         try {
             $response = $call($request);
         } catch (ConnectionException|TransferException $e) {

@@ -1,0 +1,32 @@
+<script lang="ts">
+    import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
+    import { Toaster } from 'svelte-sonner';
+    import { onMount } from 'svelte';
+    import { ApiProblem } from './api/client';
+    import { session } from './shell/session.svelte';
+    import Shell from './shell/Shell.svelte';
+    import SignIn from './shell/SignIn.svelte';
+    import { theme } from './shell/theme.svelte';
+
+    const signedOut = (error: unknown) => error instanceof ApiProblem && error.status === 401 && session.lost();
+    const queries = new QueryClient({
+        queryCache: new QueryCache({ onError: signedOut }),
+        defaultOptions: { queries: { retry: false, refetchOnWindowFocus: true, networkMode: 'always' } },
+    });
+
+    onMount(() => {
+        theme.apply();
+        void session.look();
+    });
+</script>
+
+<QueryClientProvider client={queries}>
+    {#if session.state === 'in'}
+        <Shell />
+    {:else if session.state === 'out'}
+        <SignIn />
+    {:else}
+        <p class="p-8 text-quiet" role="status">Opening Jade Step…</p>
+    {/if}
+</QueryClientProvider>
+<Toaster position="bottom-right" theme={theme.dark ? 'dark' : 'light'} duration={8000} closeButton />

@@ -1,0 +1,28 @@
+import { client, take } from './client';
+import type { Goal, Job, Route, StepCode } from './types';
+
+const at = (job: number) => ({ params: { path: { job } } });
+
+export const api = {
+    bench: () => take(client.GET('/bench')),
+    job: (job: number) => take(client.GET('/jobs/{job}', at(job))),
+    windows: (job: number) => take(client.GET('/jobs/{job}/windows', at(job))),
+    refreshAlmanac: () => take(client.POST('/almanac/refresh')),
+    open: (serial: string) => take(client.POST('/jobs', { body: { serial } })),
+    plan: (job: number, goal: Goal) => take(client.PUT('/jobs/{job}/goal', { ...at(job), body: { goal } })),
+    accept: (job: number, route: Route) =>
+        take(
+            client.PUT('/jobs/{job}/route', {
+                ...at(job),
+                body: { route: route.id, build: route.legs[0]?.to.build ?? '', accept: { pairingLost: route.losses.pairingLost, appsUnavailable: route.losses.appsUnavailable } },
+            }),
+        ),
+    attest: (job: number, code: string) => take(client.PUT('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
+    crossLine: (job: number, serial: string) => take(client.POST('/jobs/{job}/line', { ...at(job), body: { serial } })),
+    backUpAgain: (job: number) => take(client.POST('/jobs/{job}/backup-again', at(job))),
+    retry: (job: number, code: StepCode) => take(client.POST('/jobs/{job}/steps/{code}/retry', { params: { path: { job, code } } })),
+    handOver: (job: number) => take(client.POST('/jobs/{job}/hand-over', at(job))),
+    leave: (job: number) => take(client.POST('/jobs/{job}/leave', at(job))),
+} satisfies Record<string, (...args: never[]) => Promise<unknown>>;
+
+export type JobAct = (job: number) => Promise<Job>;

@@ -1,0 +1,9 @@
+import { mount } from 'svelte';
+import App from './App.svelte';
+import './app.css';
+
+const target = document.getElementById('app');
+if (target === null) {
+    throw new Error('The page has no place for the application.');
+}
+mount(App, { target });

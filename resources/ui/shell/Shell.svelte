@@ -1,0 +1,48 @@
+<script lang="ts">
+    import { Keyboard, LogOut, Moon, Search, Sun } from '@lucide/svelte';
+    import Router, { link, push } from 'svelte-spa-router';
+    import BenchView from '../views/bench/BenchView.svelte';
+    import JobView from '../views/job/JobView.svelte';
+    import LineView from '../views/job/LineView.svelte';
+    import Logo from './Logo.svelte';
+    import NotFound from './NotFound.svelte';
+    import Palette from './Palette.svelte';
+    import { session } from './session.svelte';
+    import Shortcuts from './Shortcuts.svelte';
+    import { theme } from './theme.svelte';
+
+    const routes = { '/': BenchView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/:stage': JobView, '*': NotFound };
+    let palette = $state(false);
+    let shortcuts = $state(false);
+
+    function onkeydown(event: KeyboardEvent) {
+        const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select') !== null;
+        if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+            event.preventDefault();
+            palette = true;
+        } else if (!typing && event.key === '?') {
+            shortcuts = true;
+        } else if (!typing && !event.ctrlKey && !event.altKey && event.key === 'b') {
+            void push('/');
+        }
+    }
+</script>
+
+<svelte:window {onkeydown} />
+<a href="#main" class="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-panel focus:p-2" onclick={(e) => { e.preventDefault(); document.getElementById('main')?.focus(); }}>Skip to the page</a>
+<header class="flex h-14 items-center gap-6 border-b border-edge bg-panel px-6">
+    <a href="/" use:link class="flex items-center gap-2 font-semibold"><Logo />Jade Step</a>
+    <nav aria-label="Places"><a href="/" use:link class="rounded-md px-3 py-2 hover:bg-sunken">Bench</a></nav>
+    <div class="ml-auto flex items-center gap-2">
+        <button class="act-quiet" onclick={() => (palette = true)}><Search size={16} aria-hidden="true" />Go to… <span class="key">Ctrl K</span></button>
+        <button class="act-quiet" onclick={() => (shortcuts = true)} aria-label="Keyboard shortcuts"><Keyboard size={18} /></button>
+        <button class="act-quiet" onclick={() => theme.toggle()} aria-label={theme.dark ? 'Light colours' : 'Dark colours'}>{#if theme.dark}<Sun size={18} />{:else}<Moon size={18} />{/if}</button>
+        <span class="ml-2 text-sm"><span class="font-semibold">{session.person?.name}</span> <span class="text-quiet">{session.person?.role}</span></span>
+        <button class="act-quiet" onclick={() => session.signOut()} aria-label="Sign out"><LogOut size={18} /></button>
+    </div>
+</header>
+<main id="main" tabindex="-1" class="mx-auto max-w-[1800px] px-6 py-4 outline-none">
+    <Router {routes} />
+</main>
+<Palette bind:open={palette} />
+<Shortcuts bind:open={shortcuts} />

@@ -1,0 +1,25 @@
+<script lang="ts">
+    import { Dialog } from 'bits-ui';
+
+    let { open = $bindable(false) }: { open: boolean } = $props();
+    const keys: [string, string][] = [
+        ['Ctrl K', 'Go to a job or a place'],
+        ['b', 'Bench'],
+        ['1 … 6', 'Look at a stage of the job'],
+        ['n', 'Go to what needs a hand now'],
+        ['?', 'This list'],
+    ];
+</script>
+
+<Dialog.Root bind:open>
+    <Dialog.Portal>
+        <Dialog.Overlay class="fixed inset-0 z-20 bg-black/50" />
+        <Dialog.Content class="panel fixed top-24 left-1/2 z-30 w-96 -translate-x-1/2">
+            <Dialog.Title class="mb-3 text-lg font-semibold">Keyboard shortcuts</Dialog.Title>
+            <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
+                {#each keys as [key, what] (key)}<dt><span class="key">{key}</span></dt><dd>{what}</dd>{/each}
+            </dl>
+            <Dialog.Close class="act-quiet mt-4">Close</Dialog.Close>
+        </Dialog.Content>
+    </Dialog.Portal>
+</Dialog.Root>

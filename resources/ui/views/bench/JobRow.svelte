@@ -1,0 +1,28 @@
+<script lang="ts">
+    import { Hand } from '@lucide/svelte';
+    import { link } from 'svelte-spa-router';
+    import type { JobSummary } from '../../api/types';
+    import { dayAndClock, version } from '../../parts/format';
+    import { phaseWords } from '../../parts/stages';
+    import StonePath from '../../parts/StonePath.svelte';
+
+    let { job }: { job: JobSummary } = $props();
+</script>
+
+<li>
+    <a href="/jobs/{job.id}" use:link class="panel grid grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)] items-center gap-4 p-3 hover:border-jade {job.needsHand && job.state === 'open' ? 'border-amber-mark' : ''}">
+        <span>
+            <span class="font-semibold">{job.modelName ?? 'Device'}</span> <span class="code">{job.serial}</span>
+            <span class="block text-sm text-quiet">{#if job.fromVersion !== null}{version(job.fromVersion)}{#if job.toVersion !== null}&nbsp;→ {version(job.toVersion)}{/if}{:else}not read yet{/if}</span>
+        </span>
+        <StonePath {job} small />
+        <span class="text-sm">
+            {#if job.state === 'done'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}. {job.nothingLost ? 'Nothing lost.' : 'With named losses.'}</span>
+            {:else if job.state === 'abandoned'}<span class="text-quiet">Left before the erase line{job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}. The device is as it was.</span>
+            {:else if job.current !== null}
+                {#if job.needsHand}<span class="flex items-center gap-2 font-semibold text-amber"><Hand size={18} aria-hidden="true" />{job.current.problem?.detail ?? job.current.title}</span>
+                {:else}<span>{job.current.title}</span><span class="block text-quiet">{phaseWords(job.current)}{job.current.progress === null ? '' : ` · ${Math.round(job.current.progress * 100)} %`}</span>{/if}
+            {/if}
+        </span>
+    </a>
+</li>

@@ -1,0 +1,49 @@
+<script lang="ts">
+    import { api } from '../../api/jobs';
+    import type { Job, StepCode } from '../../api/types';
+    import { bytes, dayAndClock, version } from '../../parts/format';
+    import Notice from '../../parts/Notice.svelte';
+    import { stepsOf } from '../../parts/stages';
+    import StepLine from '../../parts/StepLine.svelte';
+    import { session } from '../../shell/session.svelte';
+    import CheckList from './CheckList.svelte';
+    import { jobAct } from './job.svelte';
+
+    let { job }: { job: Job } = $props();
+    const retry = jobAct((code: StepCode) => api.retry(job.id, code));
+    const again = jobAct(() => api.backUpAgain(job.id));
+    const attest = jobAct((code: string) => api.attest(job.id, code));
+    const line = $derived(job.steps.find((s) => s.code === 'cross-line'));
+    const bag = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1));
+    const broken = $derived(bag?.state === 'damaged' || job.steps.some((s) => ['verify-backup', 'back-up', 'seal-backup'].includes(s.code) && s.state === 'failed'));
+    const stopping = $derived(job.checks.filter((c) => c.blocks !== 'nothing' && (c.state === 'fail' || c.state === 'unknown')).length);
+</script>
+
+{#if job.route === null}
+    <Notice>First choose a route. Nothing is backed up or fetched before that.</Notice>
+{:else}
+    <div class="grid items-start grid-cols-2 gap-4">
+        <section class="panel divide-y divide-edge py-1" aria-label="Steps">
+            {#each stepsOf(job, 'safeguard') as step (step.code)}<StepLine {step} onretry={session.mayAct && !step.code.includes('backup') ? () => retry.mutate(step.code) : null} />{/each}
+        </section>
+        <div class="flex flex-col gap-4">
+            {#if bag !== undefined}
+                <section class="panel py-3 {broken ? 'border-loss' : ''}" aria-labelledby="bag">
+                    <h2 id="bag">The backup: {bag.state}</h2>
+                    <p class="code my-1 break-all">{bag.id}</p>
+                    <p class="text-sm">{bag.items ?? 0} items, {bytes(bag.bytes)}, made on {version(bag.madeOn)}{bag.verifiedAt === null ? '' : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null ? '' : `; sealed until ${dayAndClock(bag.keepUntil)}`}.</p>
+                    {#if bag.faults.length > 0}<ul class="mt-2 text-sm text-loss">{#each bag.faults.slice(0, 4) as f, i (i)}<li><span class="font-mono">{f.path}</span>: {f.code}{f.detail === '' ? '' : `, ${f.detail}`}</li>{/each}</ul>{/if}
+                    {#if broken && session.mayAct && !job.lineCrossed}<button class="act mt-3" disabled={again.isPending} onclick={() => again.mutate()}>Back up again</button>{/if}
+                </section>
+            {/if}
+            <section class="panel py-3" aria-labelledby="checks">
+                <h2 id="checks" class="mb-1">{job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}</h2>
+                <CheckList checks={job.checks} mayAct={session.mayAct && !job.lineCrossed} onattest={(code) => attest.mutate(code)} />
+                {#if line?.state === 'needs-hand' && session.mayAct}
+                    {#if stopping === 0}<a class="act mt-3 w-full" href="#/jobs/{job.id}/line">Go to the erase line</a>
+                    {:else}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">{stopping === 1 ? 'One check keeps' : `${stopping} checks keep`} the erase line closed.</p>{/if}
+                {/if}
+            </section>
+        </div>
+    </div>
+{/if}

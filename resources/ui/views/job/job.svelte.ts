@@ -1,0 +1,32 @@
+import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
+import { toast } from 'svelte-sonner';
+import { api } from '../../api/jobs';
+import type { Job } from '../../api/types';
+
+const ACTIVE_MS = 700;
+const QUIET_MS = 3000;
+
+/** The job as the server last told it, asked for again while it moves. */
+export function watchJob(id: () => number) {
+    return createQuery(() => ({
+        queryKey: ['job', id()],
+        queryFn: () => api.job(id()),
+        refetchInterval: (query) => (query.state.data?.state === 'open' && query.state.data.steps.some((s) => s.state === 'running' || s.state === 'ready') ? ACTIVE_MS : QUIET_MS),
+    }));
+}
+
+/** Does something to a job; the answer becomes what is shown, a refusal is told in its own words. */
+export function jobAct<T = void>(call: (arg: T) => Promise<Job>, then: (job: Job) => void = () => {}) {
+    const queries = useQueryClient();
+    return createMutation(() => ({
+        mutationFn: call,
+        onSuccess: (job: Job) => {
+            queries.setQueryData(['job', job.id], job);
+            then(job);
+        },
+        onError: (e: Error) => {
+            toast.error(e.message);
+            void queries.invalidateQueries({ queryKey: ['job'] });
+        },
+    }));
+}

@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
+use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Exception\NoSuchElementException;
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
+use Facebook\WebDriver\Exception\WebDriverException;
+use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverElement;
+use Symfony\Component\Process\Process;
+
+/** Headless Chromium with a viewport of exactly 1280 × 800, and the few gestures that the tests need. */
+final class Browser
+{
+    private const ARGUMENTS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking',
+        '--disable-component-update', '--disable-sync', '--disable-quic', '--disable-dev-shm-usage', '--window-size=1280,800'];
+
+    private const SECONDS = 20;
+
+    private function __construct(public readonly RemoteWebDriver $driver, private readonly Process $service, private readonly string $profile, private readonly string $address) {}
+
+    public static function open(string $address, int $port = 9515): self
+    {
+        $service = new Process(['chromedriver', "--port={$port}"], null, null, null, null);
+        $service->disableOutput();
+        $service->start();
+        RunningSystem::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', $port) !== false, 15, 'ChromeDriver did not start');
+        $profile = sys_get_temp_dir().'/jade-step-browser-'.bin2hex(random_bytes(6));
+        $options = (new ChromeOptions)->addArguments([...self::ARGUMENTS, "--user-data-dir={$profile}"]);
+        $driver = RemoteWebDriver::create("http://127.0.0.1:{$port}", DesiredCapabilities::chrome()->setCapability(ChromeOptions::CAPABILITY, $options), 30_000, 120_000);
+        $browser = new self($driver, $service, $profile, $address);
+        $browser->size(1280, 800);
+        register_shutdown_function($browser->close(...));
+
+        return $browser;
+    }
+
+    public function size(int $width, int $height): void
+    {
+        (new ChromeDevToolsDriver($this->driver))->execute('Emulation.setDeviceMetricsOverride', ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => false]);
+    }
+
+    public function visit(string $hash = '/'): self
+    {
+        $this->driver->get("{$this->address}/#{$hash}");
+
+        return $this;
+    }
+
+    public function signIn(string $email = 'bench@skerry.example', string $password = 'tide-table-9'): self
+    {
+        $this->visit();
+        $this->fill('email', $email);
+        $this->fill('password', $password);
+        $this->press('Sign in');
+
+        return $this->see('Bench');
+    }
+
+    public function fill(string $name, string $text): self
+    {
+        $field = $this->find(WebDriverBy::cssSelector("input[name=\"{$name}\"], input[placeholder=\"{$name}\"]"));
+        $field->clear();
+        $field->sendKeys($text);
+
+        return $this;
+    }
+
+    /** Presses the button or link with these words, once it can be pressed. */
+    public function press(string $words, float $seconds = self::SECONDS): self
+    {
+        $quoted = '"'.$words.'"';
+        $by = WebDriverBy::xpath("//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted}] | //a[normalize-space(.)={$quoted}]");
+        $this->retry(fn () => $this->driver->findElement($by)->click(), $seconds, "no \"{$words}\" could be pressed");
+
+        return $this;
+    }
+
+    public function see(string $text, float $seconds = self::SECONDS): self
+    {
+        $this->retry(function () use ($text): void {
+            if (! str_contains($this->text(), $text)) {
+                throw new NoSuchElementException($text);
+            }
+        }, $seconds, "\"{$text}\" did not show");
+
+        return $this;
+    }
+
+    public function text(): string
+    {
+        return (string) $this->driver->executeScript('return document.body.innerText');
+    }
+
+    public function find(WebDriverBy $by, float $seconds = self::SECONDS): WebDriverElement
+    {
+        return $this->retry(fn (): WebDriverElement => $this->driver->findElement($by), $seconds, "nothing was found at {$by->getValue()}");
+    }
+
+    public function has(string $css): bool
+    {
+        return $this->driver->findElements(WebDriverBy::cssSelector($css)) !== [];
+    }
+
+    public function shot(string $file): self
+    {
+        $this->driver->takeScreenshot($file);
+
+        return $this;
+    }
+
+    /** @return list<string> rule ids and places of accessibility violations (axe-core, WCAG 2.2 A and AA) */
+    public function accessibilityViolations(): array
+    {
+        $this->driver->executeScript((string) file_get_contents(RunningSystem::root().'/node_modules/axe-core/axe.min.js'));
+        $found = $this->driver->executeAsyncScript(
+            'const done = arguments[arguments.length - 1];'
+            .'axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}).then(r => done(r.violations.flatMap(v => v.nodes.map(n => v.id + ": " + n.target.join(" ") + " " + (n.any[0]?.message ?? "")))));'
+        );
+
+        return array_values($found);
+    }
+
+    public function close(): void
+    {
+        try {
+            $this->driver->quit();
+        } catch (\Throwable) {
+            // it was closed already
+        }
+        $this->service->stop(2);
+        (new Process(['rm', '-rf', $this->profile]))->run();
+    }
+
+    /**
+     * @template T
+     *
+     * @param  callable(): T  $try
+     * @return T
+     */
+    private function retry(callable $try, float $seconds, string $otherwise): mixed
+    {
+        $until = microtime(true) + $seconds;
+        while (true) {
+            try {
+                return $try();
+            } catch (NoSuchElementException|StaleElementReferenceException|WebDriverException $e) {
+                if (microtime(true) > $until) {
+                    throw new \RuntimeException("Within {$seconds} seconds {$otherwise}. The page says:\n".mb_substr($this->text(), 0, 3000), 0, $e);
+                }
+                usleep(100_000);
+            }
+        }
+    }
+}

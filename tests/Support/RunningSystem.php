@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use Symfony\Component\Process\Process;
+
+/** A whole instance of the product in a folder of its own: database, stand-ins, workers and web server. */
+final class RunningSystem
+{
+    private const START_SECONDS = 60;
+
+    /** @var array<string, Process> */
+    private array $services = [];
+
+    /** @param array<string, string> $environment beside what the instance's own settings say */
+    private function __construct(public readonly string $folder, public readonly int $port, private readonly array $environment) {}
+
+    /**
+     * @param  list<string>  $services  of bin/service; `worker` may stand twice
+     * @param  float  $speed  how much faster than usual the simulated devices are
+     */
+    public static function start(string $name, int $port, array $services, float $speed, array $environment = []): self
+    {
+        $folder = self::root().'/var/test/'.$name;
+        self::shell('chmod -R u+w "$1" 2>/dev/null; rm -rf "$1"', $folder);
+        self::shell('. bin/lib/prepare.sh && make_instance "$1" "$2" "$3"', $folder, (string) $port, (string) $speed);
+        $system = new self($folder, $port, ['JADE_VAR' => $folder, 'DB_FLUSH' => '0', 'ARGON_MEMORY' => '1024', 'ARGON_TIME' => '1', 'JADE_HEARTBEAT_LOST' => '3'] + $environment);
+        register_shutdown_function($system->stop(...));
+        $system->launch('mariadb', $port + 3);
+        $system->artisan('migrate', '--force');
+        foreach (array_intersect(['vendor', 'rig'], $services) as $service) {
+            $system->launch($service, $port + ($service === 'vendor' ? 1 : 2));
+        }
+        $system->artisan('db:seed', '--class=Database\\Seeders\\DemoSeeder', '--force');
+        foreach ($services as $i => $service) {
+            match ($service) {
+                'worker' => $system->launch("worker-{$i}", null),
+                'web' => $system->launch('web', $port),
+                default => null,
+            };
+        }
+
+        return $system;
+    }
+
+    public function address(): string
+    {
+        return "http://127.0.0.1:{$this->port}";
+    }
+
+    /** @return string what the command printed */
+    public function artisan(string ...$words): string
+    {
+        return (new Process(['php', 'artisan', ...array_values($words)], self::root(), $this->environment + $this->settings(), null, 120))->mustRun()->getOutput();
+    }
+
+    /** Starts one more service, or one that was killed. */
+    public function launch(string $name, ?int $port): void
+    {
+        // a session of its own, so that a kill takes the service's children along
+        $process = new Process(['setsid', 'bin/service', explode('-', $name)[0]], self::root(), $this->environment, null, null);
+        $process->disableOutput();
+        $process->start();
+        $this->services[$name] = $process;
+        if ($port !== null) {
+            self::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', $port) !== false, self::START_SECONDS, "{$name} did not start");
+        }
+    }
+
+    /** Kills a service and its children without a word, as a crash would. */
+    public function kill(string $name): void
+    {
+        $pid = $this->services[$name]->getPid();
+        $pid === null || posix_kill(-$pid, SIGKILL);
+        $this->services[$name]->wait();
+        unset($this->services[$name]);
+    }
+
+    public function stop(): void
+    {
+        foreach (array_reverse($this->services) as $process) {
+            $pid = $process->getPid();
+            $pid === null || posix_kill(-$pid, SIGTERM);
+        }
+        foreach ($this->services as $process) {
+            $pid = $process->getPid();
+            $until = microtime(true) + 8;
+            while ($process->isRunning() && microtime(true) < $until) {
+                usleep(50_000);
+            }
+            $pid === null || posix_kill(-$pid, SIGKILL);
+        }
+        $this->services = [];
+    }
+
+    public function database(): \PDO
+    {
+        $s = $this->settings();
+
+        return new \PDO("mysql:host=127.0.0.1;port={$s['DB_PORT']};dbname={$s['DB_DATABASE']}", $s['DB_USERNAME'], $s['DB_PASSWORD'], [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+    }
+
+    /** @return array<string, string> */
+    public function settings(): array
+    {
+        $settings = [];
+        foreach (file("{$this->folder}/jade.env", FILE_IGNORE_NEW_LINES) ?: [] as $line) {
+            [$name, $value] = explode('=', $line, 2);
+            $settings[$name] = $value;
+        }
+
+        return $settings;
+    }
+
+    public static function root(): string
+    {
+        return dirname(__DIR__, 2);
+    }
+
+    /** @param callable(): bool $seen */
+    public static function waitUntil(callable $seen, float $seconds, string $otherwise): void
+    {
+        $until = microtime(true) + $seconds;
+        while (! $seen()) {
+            if (microtime(true) > $until) {
+                throw new \RuntimeException("{$otherwise} within {$seconds} seconds.");
+            }
+            usleep(50_000);
+        }
+    }
+
+    private static function shell(string $script, string ...$words): void
+    {
+        (new Process(['bash', '-c', $script, 'bash', ...array_values($words)], self::root(), null, null, 60))->run();
+    }
+}
