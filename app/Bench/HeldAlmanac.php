@@ -16,7 +16,9 @@ use Psr\Clock\ClockInterface;
 /** The catalogues that this bench holds, and how they are refreshed. */
 final readonly class HeldAlmanac
 {
-    public function __construct(private VendorService $vendor, private ClockInterface $clock) {}
+    public function __construct(private VendorService $vendor, private ClockInterface $clock)
+    {
+    }
 
     public function almanac(): Almanac
     {
@@ -27,7 +29,7 @@ final readonly class HeldAlmanac
 
     public function newest(): ?HeldCatalogue
     {
-        return HeldCatalogue::query()->orderByDesc('issued_at')->orderByDesc('id')->first();
+        return HeldCatalogue::query()->latest('issued_at')->first();
     }
 
     /**

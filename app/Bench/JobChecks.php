@@ -24,7 +24,9 @@ use JadeStep\Core\Time\Rfc3339;
 /** Gathers the readiness checks of a job: as they were last seen, or with everything read anew. */
 final readonly class JobChecks
 {
-    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac, private BagStore $bags, private PackageCache $packages) {}
+    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac, private BagStore $bags, private PackageCache $packages)
+    {
+    }
 
     /** @return list<Check> from what the journal knows, without reading a bag */
     public function asLastSeen(BenchJob $job): array

@@ -10,6 +10,7 @@ use App\Jobs\RunStep;
 use App\Models\BenchJob;
 use App\Models\JobStep;
 use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Psr\Clock\ClockInterface;
@@ -20,7 +21,9 @@ final readonly class Journal
     private const CLEAN = ['claim' => null, 'phase' => null, 'progress' => null, 'bytes_done' => null, 'bytes_total' => null,
         'do_not_disturb' => false, 'problem' => null, 'not_before' => null, 'heartbeat_at' => null];
 
-    public function __construct(private ClockInterface $clock) {}
+    public function __construct(private ClockInterface $clock)
+    {
+    }
 
     public function begin(BenchJob $job): void
     {
@@ -34,7 +37,9 @@ final readonly class Journal
     public function advance(BenchJob $job): void
     {
         DB::transaction(function () use ($job): void {
-            $states = $job->steps()->lockForUpdate()->get()->keyBy(static fn (JobStep $s): string => $s->code->value);
+            /** @var Collection<int, JobStep> $rows */
+            $rows = JobStep::query()->whereBelongsTo($job, 'job')->lockForUpdate()->get();
+            $states = $rows->keyBy(static fn (JobStep $s): string => $s->code->value);
             foreach ($states as $step) {
                 $open = array_filter($step->code->after(), static fn (StepCode $c): bool => $states[$c->value]->state !== StepState::Done);
                 if ($step->state === StepState::Waiting && $open === []) {
@@ -74,7 +79,7 @@ final readonly class Journal
         });
     }
 
-    /** @param array{code: string, detail: string}|null $problem */
+    /** @param  array{code: string, detail: string}|null  $problem */
     public function again(JobStep $step, float $seconds, ?array $problem): void
     {
         DB::transaction(function () use ($step, $seconds, $problem): void {
@@ -86,7 +91,7 @@ final readonly class Journal
         });
     }
 
-    /** @param array{code: string, detail: string} $problem */
+    /** @param  array{code: string, detail: string}  $problem */
     public function fail(JobStep $step, array $problem): void
     {
         $this->move($this->held($step), ['state' => StepState::Failed->value, 'ended_at' => $this->now(), 'problem' => json_encode($problem, JSON_THROW_ON_ERROR)] + array_diff_key(self::CLEAN, ['problem' => 1]));

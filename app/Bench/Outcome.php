@@ -7,8 +7,10 @@ namespace App\Bench;
 /** How one run of a step ended. */
 final readonly class Outcome
 {
-    /** @param array{code: string, detail: string}|null $problem */
-    private function __construct(public OutcomeKind $kind, public float $seconds, public ?array $problem) {}
+    /** @param  array{code: string, detail: string}|null  $problem */
+    private function __construct(public OutcomeKind $kind, public float $seconds, public ?array $problem)
+    {
+    }
 
     public static function done(): self
     {

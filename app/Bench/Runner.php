@@ -19,7 +19,9 @@ final readonly class Runner
 {
     private const LINK_LOST_SECONDS = 2.0;
 
-    public function __construct(private Journal $journal, private Container $container, private ExceptionHandler $errors) {}
+    public function __construct(private Journal $journal, private Container $container, private ExceptionHandler $errors)
+    {
+    }
 
     public function run(int $stepId): void
     {

@@ -14,9 +14,11 @@ use Psr\Clock\ClockInterface;
 /** Puts together what the planner needs to know of a job, as a situation document, and reads it back through its door. */
 final readonly class SituationOfJob
 {
-    public function __construct(private BagStore $bags, private ClockInterface $clock) {}
+    public function __construct(private BagStore $bags, private ClockInterface $clock)
+    {
+    }
 
-    /** @param array<string, mixed>|null $goal the job's own where null */
+    /** @param  array<string, mixed>|null  $goal the job's own where null */
     public function of(BenchJob $job, ?array $goal = null): Situation
     {
         return SituationDocument::parse(json_encode($this->document($job, $goal ?? $job->goal ?? []), JSON_THROW_ON_ERROR));

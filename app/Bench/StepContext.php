@@ -24,7 +24,9 @@ final class StepContext
 
     private ?string $lastPhase = null;
 
-    public function __construct(public readonly BenchJob $job, private readonly JobStep $step, private readonly Journal $journal) {}
+    public function __construct(public readonly BenchJob $job, private readonly JobStep $step, private readonly Journal $journal)
+    {
+    }
 
     /** @throws ClaimLost where another worker has the step now */
     public function progress(string $phase, ?float $progress = null, ?int $bytesDone = null, ?int $bytesTotal = null, bool $doNotDisturb = false): void
@@ -46,7 +48,7 @@ final class StepContext
         return $this->step->data[$key] ?? null;
     }
 
-    /** @param array<string, mixed> $facts */
+    /** @param  array<string, mixed>  $facts */
     public function remember(array $facts): void
     {
         $data = $facts + ($this->step->data ?? []);

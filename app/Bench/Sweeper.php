@@ -17,7 +17,9 @@ final class Sweeper
 
     private float $last = 0.0;
 
-    public function __construct(private readonly Journal $journal, private readonly ClockInterface $clock) {}
+    public function __construct(private readonly Journal $journal, private readonly ClockInterface $clock)
+    {
+    }
 
     public function sweep(): void
     {

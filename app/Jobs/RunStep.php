@@ -20,7 +20,9 @@ final class RunStep implements ShouldQueue
 
     public int $timeout = 0;
 
-    public function __construct(public readonly int $stepId) {}
+    public function __construct(public readonly int $stepId)
+    {
+    }
 
     public function handle(Runner $runner): void
     {

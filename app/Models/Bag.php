@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Bench\BagState;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 
 /**
@@ -35,6 +36,13 @@ final class Bag extends Model
 
     protected $fillable = ['id', 'bench_job_id', 'serial', 'state', 'label', 'taken_at', 'made_on', 'declared_version', 'lowered_from',
         'bytes', 'items', 'counts', 'faults', 'verified_at', 'sealed_at', 'keep_until'];
+
+    protected static function booted(): void
+    {
+        self::addGlobalScope('in-order', static function (Builder $q): void {
+            $q->orderBy('created_at')->orderBy('id');
+        });
+    }
 
     protected function casts(): array
     {

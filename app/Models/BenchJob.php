@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Bench\BagState;
 use App\Bench\JobState;
 use App\Bench\StepCode;
 use Illuminate\Database\Eloquent\Model;
@@ -50,13 +51,13 @@ final class BenchJob extends Model
     /** @return HasMany<JobStep, $this> */
     public function steps(): HasMany
     {
-        return $this->hasMany(JobStep::class)->orderBy('id');
+        return $this->hasMany(JobStep::class);
     }
 
     /** @return HasMany<Bag, $this> */
     public function bags(): HasMany
     {
-        return $this->hasMany(Bag::class)->orderBy('created_at');
+        return $this->hasMany(Bag::class);
     }
 
     /** @return BelongsTo<User, $this> */
@@ -73,11 +74,11 @@ final class BenchJob extends Model
     /** The bag that this job took itself and counts on: the latest whole one that is no lowered copy. */
     public function safetyBag(): ?Bag
     {
-        return $this->bags()->whereNull('lowered_from')->where('state', '!=', 'writing')->get()->last();
+        return $this->bags()->get()->last(static fn (Bag $b): bool => $b->lowered_from === null && $b->state !== BagState::Writing);
     }
 
     public function loweredCopy(): ?Bag
     {
-        return $this->bags()->whereNotNull('lowered_from')->get()->last();
+        return $this->bags()->get()->last(static fn (Bag $b): bool => $b->lowered_from !== null);
     }
 }

@@ -6,6 +6,7 @@ namespace App\Models;
 
 use App\Bench\StepCode;
 use App\Bench\StepState;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -29,11 +30,19 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property \Illuminate\Support\Carbon|null $heartbeat_at
  * @property \Illuminate\Support\Carbon|null $started_at
  * @property \Illuminate\Support\Carbon|null $ended_at
+ * @property \Illuminate\Support\Carbon|null $updated_at
  * @property-read BenchJob $job
  */
 final class JobStep extends Model
 {
     protected $fillable = ['bench_job_id', 'code', 'state'];
+
+    protected static function booted(): void
+    {
+        self::addGlobalScope('in-order', static function (Builder $q): void {
+            $q->orderBy('id');
+        });
+    }
 
     protected function casts(): array
     {

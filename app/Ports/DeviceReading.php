@@ -11,7 +11,7 @@ final readonly class DeviceReading
 
     public const RECOVERY = 'recovery';
 
-    /** @param array<string, mixed> $facts named as in a situation document's device, without what only people know */
+    /** @param  array<string, mixed>  $facts named as in a situation document's device, without what only people know */
     public function __construct(
         public string $serial,
         public string $mode,
@@ -22,7 +22,8 @@ final readonly class DeviceReading
         public bool $setUp,
         public ?Operation $operation,
         public array $facts,
-    ) {}
+    ) {
+    }
 
     public function runs(string $version, string $build): bool
     {

@@ -7,7 +7,7 @@ namespace App\Ports;
 /** Long work on a device, which goes on whether somebody looks or not. */
 final readonly class Operation
 {
-    /** @param float $progress 0 to 1 */
+    /** @param  float  $progress 0 to 1 */
     public function __construct(
         public string $id,
         public string $kind,
@@ -16,7 +16,8 @@ final readonly class Operation
         public float $progress,
         public bool $doNotDisturb,
         public ?string $error,
-    ) {}
+    ) {
+    }
 
     public function isOver(): bool
     {

@@ -13,5 +13,6 @@ final readonly class PortReading
         public ?string $modelName,
         public ?string $version,
         public ?string $mode,
-    ) {}
+    ) {
+    }
 }

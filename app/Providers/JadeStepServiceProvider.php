@@ -48,7 +48,7 @@ final class JadeStepServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
-        Model::shouldBeStrict(! $this->app->isProduction());
+        Model::shouldBeStrict($this->app->environment() !== 'production');
         JsonResource::withoutWrapping();
         RateLimiter::for('sign-in', static fn (Request $request): Limit => Limit::perMinute(self::SIGN_INS_A_MINUTE)->by(mb_strtolower((string) $request->input('email')).'|'.$request->ip()));
         Gate::define('act', static fn (User $user): bool => $user->role->mayAct());

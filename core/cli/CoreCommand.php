@@ -39,7 +39,7 @@ abstract class CoreCommand extends Command
             : $text;
     }
 
-    /** @param array<string, mixed> $document */
+    /** @param  array<string, mixed>  $document */
     protected static function json(array $document): string
     {
         return json_encode($document, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);

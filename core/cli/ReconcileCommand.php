@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace JadeStep\Cli;
 
 use JadeStep\Core\Bag\Inventory;
-use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\KindProof;
 use JadeStep\Core\Bag\Reconciliation;
 use JadeStep\Core\Bag\RewriteRule;

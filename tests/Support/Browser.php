@@ -23,7 +23,9 @@ final class Browser
 
     private const SECONDS = 20;
 
-    private function __construct(public readonly RemoteWebDriver $driver, private readonly Process $service, private readonly string $profile, private readonly string $address) {}
+    private function __construct(public readonly RemoteWebDriver $driver, private readonly Process $service, private readonly string $profile, private readonly string $address)
+    {
+    }
 
     public static function open(string $address, int $port = 9515): self
     {

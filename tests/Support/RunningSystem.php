@@ -14,12 +14,15 @@ final class RunningSystem
     /** @var array<string, Process> */
     private array $services = [];
 
-    /** @param array<string, string> $environment beside what the instance's own settings say */
-    private function __construct(public readonly string $folder, public readonly int $port, private readonly array $environment) {}
+    /** @param  array<string, string>  $environment beside what the instance's own settings say */
+    private function __construct(public readonly string $folder, public readonly int $port, private readonly array $environment)
+    {
+    }
 
     /**
      * @param  list<string>  $services  of bin/service; `worker` may stand twice
      * @param  float  $speed  how much faster than usual the simulated devices are
+     * @param  array<string, string>  $environment
      */
     public static function start(string $name, int $port, array $services, float $speed, array $environment = []): self
     {
@@ -119,7 +122,7 @@ final class RunningSystem
         return dirname(__DIR__, 2);
     }
 
-    /** @param callable(): bool $seen */
+    /** @param  callable(): bool  $seen */
     public static function waitUntil(callable $seen, float $seconds, string $otherwise): void
     {
         $until = microtime(true) + $seconds;

@@ -13,7 +13,9 @@ use Illuminate\Support\Facades\DB;
 /** Takes a route of the plan, as it stands at this moment, with what it costs accepted by name. */
 final readonly class AcceptRoute
 {
-    public function __construct(private PlanJob $plan, private Journal $journal) {}
+    public function __construct(private PlanJob $plan, private Journal $journal)
+    {
+    }
 
     /**
      * @param  string  $build  the build that the technician saw the route end on
@@ -24,7 +26,7 @@ final readonly class AcceptRoute
         DB::transaction(function () use ($job, $routeId, $build, $accept): void {
             $job->accept = $accept;
             $this->plan->for($job, $job->goal ?? throw Refusal::routeGone());
-            $route = collect($job->plan['routes'] ?? [])->firstWhere('id', $routeId);
+            $route = array_column($job->plan['routes'] ?? [], null, 'id')[$routeId] ?? null;
             if ($route === null || $route['legs'][0]['to']['build'] !== $build) {
                 throw Refusal::routeGone();
             }

@@ -15,7 +15,9 @@ use Psr\Clock\ClockInterface;
 /** Keeps a person's word for something that no machine here can read. */
 final readonly class Attest
 {
-    public function __construct(private ClockInterface $clock) {}
+    public function __construct(private ClockInterface $clock)
+    {
+    }
 
     public function that(BenchJob $job, CheckCode $code, User $by): void
     {

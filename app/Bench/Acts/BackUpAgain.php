@@ -14,7 +14,9 @@ use App\Models\BenchJob;
 /** Starts a new bag before the line. The earlier one stays on the shelf as what it is. */
 final readonly class BackUpAgain
 {
-    public function __construct(private Journal $journal) {}
+    public function __construct(private Journal $journal)
+    {
+    }
 
     public function of(BenchJob $job): void
     {

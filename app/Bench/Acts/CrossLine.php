@@ -19,7 +19,9 @@ use JadeStep\Core\Readiness\EraseLine;
  */
 final readonly class CrossLine
 {
-    public function __construct(private JobChecks $checks, private Journal $journal) {}
+    public function __construct(private JobChecks $checks, private Journal $journal)
+    {
+    }
 
     public function with(BenchJob $job, string $typedSerial, User $by): void
     {

@@ -16,7 +16,9 @@ use Psr\Clock\ClockInterface;
 /** Ends a job: handed over, or left before the erase line with the device as it was. */
 final readonly class EndJob
 {
-    public function __construct(private Journal $journal, private ClockInterface $clock) {}
+    public function __construct(private Journal $journal, private ClockInterface $clock)
+    {
+    }
 
     public function handOver(BenchJob $job): void
     {

@@ -16,7 +16,9 @@ use Illuminate\Support\Facades\DB;
 /** Opens a job on a plugged-in device, which is held by one job at a time. */
 final readonly class OpenJob
 {
-    public function __construct(private Journal $journal, private DeviceLink $link) {}
+    public function __construct(private Journal $journal, private DeviceLink $link)
+    {
+    }
 
     public function on(string $serial, User $by): BenchJob
     {

@@ -20,7 +20,9 @@ use JadeStep\Core\Route\Planner;
 /** Makes the plan of a job for a goal, and keeps it with the job. */
 final readonly class PlanJob
 {
-    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac) {}
+    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac)
+    {
+    }
 
     /** The plan that a technician most often wants: back to the newest of the major before. */
     public function firstLook(BenchJob $job): void
@@ -33,7 +35,7 @@ final readonly class PlanJob
         $this->for($job, $job->goal ?? ['newestInMajor' => max(0, (int) ($job->device['version'] ?? '0') - 1)]);
     }
 
-    /** @param array<string, mixed> $goal as in a situation document */
+    /** @param  array<string, mixed>  $goal as in a situation document */
     public function for(BenchJob $job, array $goal): void
     {
         if ($job->device === null || in_array($job->step(StepCode::ChooseRoute)->state, [StepState::Done, StepState::Failed], true)) {

@@ -19,9 +19,11 @@ final readonly class ReturnToChoose
 {
     private const REWOUND = [StepCode::ChooseRoute, StepCode::FetchPackage, StepCode::CrossLine, StepCode::ProveSafety, StepCode::EnterRecovery, StepCode::Install];
 
-    public function __construct(private Journal $journal, private PlanJob $plan, private DeviceLink $link) {}
+    public function __construct(private Journal $journal, private PlanJob $plan, private DeviceLink $link)
+    {
+    }
 
-    /** @param array{code: string, detail: string}|null $problem */
+    /** @param  array{code: string, detail: string}|null  $problem */
     public function because(BenchJob $job, ?array $problem): void
     {
         try {

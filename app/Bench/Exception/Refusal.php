@@ -9,7 +9,7 @@ use JadeStep\Core\Readiness\Check;
 /** Something that was asked for cannot be done now. Says why and what to do. */
 final class Refusal extends \RuntimeException
 {
-    /** @param list<Check> $checks the checks that stand in the way */
+    /** @param  list<Check>  $checks the checks that stand in the way */
     private function __construct(public readonly string $reason, string $words, public readonly array $checks = [])
     {
         parent::__construct($words);
@@ -30,13 +30,13 @@ final class Refusal extends \RuntimeException
         return new self('plan-changed', 'This route is not on offer any more: the almanac or the device has changed. Look at the new plan and choose again.');
     }
 
-    /** @param list<string> $names */
+    /** @param  list<string>  $names */
     public static function notAccepted(array $names): self
     {
         return new self('loss-not-accepted', 'Accept by name what this route costs: '.implode(', ', $names).'.');
     }
 
-    /** @param list<Check> $checks */
+    /** @param  list<Check>  $checks */
     public static function lineClosed(array $checks): self
     {
         return new self('erase-line-closed', 'The erase line stays closed: '.implode(' ', array_map(static fn (Check $c): string => $c->mend(), $checks)), $checks);

@@ -27,7 +27,9 @@ use Psr\Clock\ClockInterface;
 /** Backs the whole device up into a new bag. What an earlier run has written is not fetched again. */
 final readonly class BackUp implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock) {}
+    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

@@ -14,7 +14,9 @@ use App\Ports\Work;
 /** Waits for the device to be in recovery mode. */
 final readonly class EnterRecovery implements Step
 {
-    public function __construct(private DeviceLink $link) {}
+    public function __construct(private DeviceLink $link)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

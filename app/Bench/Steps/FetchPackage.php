@@ -10,16 +10,15 @@ use App\Bench\StepContext;
 use App\Ports\Exception\LinkLost;
 use App\Ports\PackageCache;
 use App\Ports\VendorService;
-use Illuminate\Support\Facades\Cache;
 
 /** Fetches the package of the route's leg, going on where a broken fetch stopped, and compares its digest. */
 final readonly class FetchPackage implements Step
 {
     private const CHUNK = 262_144;
 
-    private const LOCK_SECONDS = 30;
-
-    public function __construct(private VendorService $vendor, private PackageCache $cache) {}
+    public function __construct(private VendorService $vendor, private PackageCache $cache)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {
@@ -29,17 +28,13 @@ final readonly class FetchPackage implements Step
         if ($this->cache->isSound($sha256, $this->alive($context)) === true) {
             return Outcome::done();
         }
-        $lock = Cache::lock("package-{$sha256}", self::LOCK_SECONDS);
-        if (! $lock->get()) {
+        $lock = fopen($this->cache->part($sha256).'.lock', 'c') ?: throw new \RuntimeException('The package folder is not writable.');
+        if (! flock($lock, LOCK_EX | LOCK_NB)) {
             return Outcome::again(2); // another job fetches the same package
         }
-        try {
-            $this->fetch($context, $this->url($context, $sha256), $sha256, $package['bytes'], $lock->refresh(...));
+        $this->fetch($context, $this->url($context, $sha256), $sha256, $package['bytes']);
 
-            return $this->judge($context, $sha256);
-        } finally {
-            $lock->release();
-        }
+        return $this->judge($context, $sha256);
     }
 
     private function url(StepContext $context, string $sha256): string
@@ -47,8 +42,7 @@ final readonly class FetchPackage implements Step
         return PackageAddress::of($context->job, $sha256) ?? throw new LinkLost('The almanac names no address for this package.');
     }
 
-    /** @param callable(): mixed $stillHere keeps the lock */
-    private function fetch(StepContext $context, string $url, string $sha256, int $whole, callable $stillHere): void
+    private function fetch(StepContext $context, string $url, string $sha256, int $whole): void
     {
         $part = $this->cache->part($sha256);
         $done = (int) @filesize($part);
@@ -64,7 +58,6 @@ final readonly class FetchPackage implements Step
             }
             $done += strlen($text);
             $context->progress('fetch', null, $done, $whole);
-            $stillHere();
         }
         fclose($out);
         if ($done < $whole) {

@@ -21,7 +21,9 @@ use Psr\Clock\ClockInterface;
 /** Sends the package, asks for the permit at the last moment, and has the device install. */
 final readonly class Install implements Step
 {
-    public function __construct(private DeviceLink $link, private VendorService $vendor, private PackageCache $packages, private ClockInterface $clock) {}
+    public function __construct(private DeviceLink $link, private VendorService $vendor, private PackageCache $packages, private ClockInterface $clock)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

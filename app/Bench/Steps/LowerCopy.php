@@ -19,7 +19,9 @@ use Psr\Clock\ClockInterface;
 /** Makes the working copy that declares the version which the device runs now. Where none is needed it makes none. */
 final readonly class LowerCopy implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock) {}
+    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

@@ -14,7 +14,9 @@ use App\Ports\Work;
 /** Has the device say yes to this computer, and reads what it is and what it holds. */
 final readonly class Pair implements Step
 {
-    public function __construct(private DeviceLink $link, private ReadDevice $device, private PlanJob $plan) {}
+    public function __construct(private DeviceLink $link, private ReadDevice $device, private PlanJob $plan)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

@@ -23,7 +23,9 @@ use Psr\Clock\ClockInterface;
 /** Holds the inventory of the backup against what the device lists now, item by item. */
 final readonly class Prove implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock) {}
+    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

@@ -21,7 +21,9 @@ use Psr\Clock\ClockInterface;
  */
 final readonly class ProveSafety implements Step
 {
-    public function __construct(private JobChecks $checks, private ReadDevice $device, private ClockInterface $clock) {}
+    public function __construct(private JobChecks $checks, private ReadDevice $device, private ClockInterface $clock)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {
@@ -29,7 +31,7 @@ final readonly class ProveSafety implements Step
         $context->progress('read the device');
         $this->device->into($job);
         $done = 0;
-        $whole = ($job->safetyBag()?->bytes ?? 0) + ($job->route['legs'][0]['package']['bytes'] ?? 0);
+        $whole = ($job->safetyBag()->bytes ?? 0) + ($job->route['legs'][0]['package']['bytes'] ?? 0);
         $line = EraseLine::judge($this->checks->readAnew($job, static function (int $bytes) use ($context, $whole, &$done): void {
             $context->progress('read back', null, $done += $bytes, $whole);
         }));

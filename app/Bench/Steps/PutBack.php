@@ -15,7 +15,9 @@ use JadeStep\Core\Bag\Item;
 /** Offers the lowered copy (or the backup as it is) to the device, sends what it does not hold yet, and commits. */
 final readonly class PutBack implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags) {}
+    public function __construct(private DeviceLink $link, private BagStore $bags)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

@@ -13,7 +13,9 @@ final readonly class ReadDevice
 {
     private const OF_A_KIND = ['kind', 'items', 'bytes', 'lastChangedAt', 'syncedAt'];
 
-    public function __construct(private DeviceLink $link) {}
+    public function __construct(private DeviceLink $link)
+    {
+    }
 
     public function into(BenchJob $job): DeviceReading
     {

@@ -15,7 +15,9 @@ use Psr\Clock\ClockInterface;
 /** Takes the right to write from the verified bag. */
 final readonly class SealBackup implements Step
 {
-    public function __construct(private BagStore $bags, private ClockInterface $clock) {}
+    public function __construct(private BagStore $bags, private ClockInterface $clock)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

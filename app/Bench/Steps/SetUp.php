@@ -13,7 +13,9 @@ use App\Ports\Work;
 /** Takes the device through its set-up after the data is back. */
 final readonly class SetUp implements Step
 {
-    public function __construct(private DeviceLink $link) {}
+    public function __construct(private DeviceLink $link)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

@@ -20,7 +20,9 @@ use Psr\Clock\ClockInterface;
 /** Reads every byte of the bag back, and holds its counts against the device's listing. */
 final readonly class VerifyBackup implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock) {}
+    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

@@ -15,7 +15,9 @@ use App\Ports\Work;
 /** Has the freshly installed device activated and paired again, and sees that it runs what it should. */
 final readonly class Wake implements Step
 {
-    public function __construct(private DeviceLink $link) {}
+    public function __construct(private DeviceLink $link)
+    {
+    }
 
     public function run(StepContext $context): Outcome
     {

@@ -15,7 +15,7 @@ final class SessionController
 {
     public function signIn(SignInRequest $request): PersonResource
     {
-        if (! Auth::guard('web')->attempt($request->safe(['email', 'password']))) {
+        if (! Auth::attempt($request->safe(['email', 'password']))) {
             throw ValidationException::withMessages(['email' => 'This address and password do not belong together. Check both and try again.']);
         }
         $request->session()->regenerate();
@@ -30,7 +30,7 @@ final class SessionController
 
     public function signOut(Request $request): Response
     {
-        Auth::guard('web')->logout();
+        Auth::logout();
         $request->session()->invalidate();
         $request->session()->regenerateToken();
 

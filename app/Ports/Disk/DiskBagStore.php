@@ -8,7 +8,9 @@ use App\Ports\BagStore;
 
 final readonly class DiskBagStore implements BagStore
 {
-    public function __construct(private string $root) {}
+    public function __construct(private string $root)
+    {
+    }
 
     public function folder(string $bagId): string
     {

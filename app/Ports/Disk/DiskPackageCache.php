@@ -9,7 +9,9 @@ use JadeStep\Core\Bag\Digest;
 
 final readonly class DiskPackageCache implements PackageCache
 {
-    public function __construct(private string $root) {}
+    public function __construct(private string $root)
+    {
+    }
 
     public function file(string $sha256): string
     {

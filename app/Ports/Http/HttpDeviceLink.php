@@ -21,7 +21,9 @@ final readonly class HttpDeviceLink implements DeviceLink
 {
     private const PACKAGE_CHUNK = 2_097_152;
 
-    public function __construct(private JsonClient $client) {}
+    public function __construct(private JsonClient $client)
+    {
+    }
 
     public function ports(): array
     {
@@ -123,7 +125,7 @@ final readonly class HttpDeviceLink implements DeviceLink
         return '/devices/'.implode('/', array_map($encode, [$serial, ...array_values($parts)]));
     }
 
-    /** @param array<string, mixed> $o */
+    /** @param  array<string, mixed>  $o */
     private static function operationOf(array $o): Operation
     {
         return new Operation($o['id'], $o['kind'], $o['state'], $o['phase'], (float) $o['progress'], $o['doNotDisturb'], $o['error']);

@@ -12,8 +12,10 @@ use JadeStep\Core\Permit\PermitRequest;
 /** A vendor's service over HTTP. */
 final readonly class HttpVendorService implements VendorService
 {
-    /** @param string $keyFile where the key set is kept after its first reading */
-    public function __construct(private JsonClient $client, private string $address, private string $keyFile) {}
+    /** @param  string  $keyFile where the key set is kept after its first reading */
+    public function __construct(private JsonClient $client, private string $address, private string $keyFile)
+    {
+    }
 
     public function keys(): KeySet
     {

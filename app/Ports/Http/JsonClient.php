@@ -19,20 +19,22 @@ final readonly class JsonClient
 
     private const ANSWER_SECONDS = 60;
 
-    public function __construct(private Factory $http, private string $address, private string $name) {}
+    public function __construct(private Factory $http, private string $address, private string $name)
+    {
+    }
 
     public function get(string $path): Response
     {
         return $this->ask(fn (PendingRequest $r): Response => $r->get($path));
     }
 
-    /** @param array<string, mixed> $body */
+    /** @param  array<string, mixed>  $body */
     public function post(string $path, array $body = []): Response
     {
-        return $this->ask(fn (PendingRequest $r): Response => $r->asJson()->post($path, (object) $body));
+        return $this->ask(fn (PendingRequest $r): Response => $body === [] ? $r->withBody('{}', 'application/json')->post($path) : $r->asJson()->post($path, $body));
     }
 
-    /** @param array<string, string> $headers */
+    /** @param  array<string, string>  $headers */
     public function put(string $path, string $bytes, array $headers = []): Response
     {
         return $this->ask(fn (PendingRequest $r): Response => $r->withHeaders($headers)->withBody($bytes, 'application/octet-stream')->put($path));
@@ -50,7 +52,7 @@ final readonly class JsonClient
         return [$stream ?? throw LinkLost::to($this->name), $response];
     }
 
-    /** @param callable(PendingRequest): Response $call */
+    /** @param  callable(PendingRequest): Response  $call */
     private function ask(callable $call): Response
     {
         $request = $this->http->baseUrl($this->address)->connectTimeout(self::CONNECT_SECONDS)->timeout(self::ANSWER_SECONDS)->withOptions(['expect' => false]);

@@ -9,8 +9,10 @@ use JadeStep\Core\Version\Version;
 /** The held catalogues of all vendors together, one a vendor. */
 final readonly class Almanac
 {
-    /** @param list<Catalogue> $catalogues */
-    private function __construct(public array $catalogues) {}
+    /** @param  list<Catalogue>  $catalogues */
+    private function __construct(public array $catalogues)
+    {
+    }
 
     /** Of two catalogues of one vendor the later issued counts. */
     public static function of(Catalogue ...$catalogues): self

@@ -28,7 +28,8 @@ final readonly class Build
         public ?VersionRange $stepDownFrom,
         public array $storeSchemas,
         public array $packages,
-    ) {}
+    ) {
+    }
 
     public function packageFor(string $hardwareId): ?Package
     {

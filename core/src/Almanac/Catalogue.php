@@ -20,7 +20,8 @@ final readonly class Catalogue
         public array $models,
         public array $builds,
         public array $accessories,
-    ) {}
+    ) {
+    }
 
     public function isStaleAt(\DateTimeImmutable $moment): bool
     {

@@ -7,5 +7,7 @@ namespace JadeStep\Core\Almanac;
 /** One action of the key sequence that puts a model into recovery mode. */
 final readonly class KeyAction
 {
-    public function __construct(public string $action, public string $target, public ?float $seconds) {}
+    public function __construct(public string $action, public string $target, public ?float $seconds)
+    {
+    }
 }

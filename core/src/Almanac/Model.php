@@ -19,5 +19,6 @@ final readonly class Model
         public string $osLine,
         public array $tac,
         public array $recoverySequence,
-    ) {}
+    ) {
+    }
 }

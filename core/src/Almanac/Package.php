@@ -19,7 +19,8 @@ final readonly class Package
         public string $sha256,
         public string $url,
         public array $signing,
-    ) {}
+    ) {
+    }
 
     public function isFor(string $hardwareId): bool
     {

@@ -11,14 +11,15 @@ final readonly class SigningWindow
         public \DateTimeImmutable $from,
         public ?\DateTimeImmutable $until,
         public bool $announced,
-    ) {}
+    ) {
+    }
 
     public static function open(\DateTimeImmutable $from): self
     {
         return new self($from, null, false);
     }
 
-    /** @param bool $announced whether the end was published ahead of its time */
+    /** @param  bool  $announced whether the end was published ahead of its time */
     public static function between(\DateTimeImmutable $from, \DateTimeImmutable $until, bool $announced = false): self
     {
         return new self($from, $until, $announced);

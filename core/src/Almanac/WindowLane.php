@@ -7,7 +7,9 @@ namespace JadeStep\Core\Almanac;
 /** One build's signing windows for one model, and what they mean at a moment, in words. */
 final readonly class WindowLane
 {
-    private function __construct(public Build $build, public Package $package, public LaneState $state, public string $words) {}
+    private function __construct(public Build $build, public Package $package, public LaneState $state, public string $words)
+    {
+    }
 
     /** @return list<self> every build that has a package for the model, highest first */
     public static function forModel(Almanac $almanac, string $hardwareId, \DateTimeImmutable $now): array

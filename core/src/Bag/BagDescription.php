@@ -26,7 +26,8 @@ final readonly class BagDescription
         public string $label,
         public ?string $loweredFrom = null,
         public ?\DateTimeImmutable $loweredAt = null,
-    ) {}
+    ) {
+    }
 
     /** The working copy's description: only the declared version differs, and where it comes from is said. */
     public function lowered(string $id, Version $to, \DateTimeImmutable $at): self
@@ -35,7 +36,7 @@ final readonly class BagDescription
             $this->encryption, $this->label, $this->id, $at);
     }
 
-    /** @param string $oxum octets and files of the payload, as RFC 8493 section 2.2.2 writes them */
+    /** @param  string  $oxum octets and files of the payload, as RFC 8493 section 2.2.2 writes them */
     public function render(string $oxum): string
     {
         return TagLines::render([

@@ -11,7 +11,9 @@ use JadeStep\Core\Bag\Internal\TagFiles;
 /** Reads what a bag says of itself, without reading its payload. */
 final readonly class BagReader
 {
-    private function __construct(private string $folder) {}
+    private function __construct(private string $folder)
+    {
+    }
 
     /** @throws NotABag */
     public static function open(string $folder): self

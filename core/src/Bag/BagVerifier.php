@@ -21,8 +21,10 @@ final class BagVerifier
 
     private int $bytes = 0;
 
-    /** @param (callable(int): void)|null $progress */
-    private function __construct(private readonly string $folder, private $progress) {}
+    /** @param  (callable(int): void)|null  $progress */
+    private function __construct(private readonly string $folder, private $progress)
+    {
+    }
 
     /**
      * @param  (callable(int): void)|null  $progress  told the payload bytes read since the last call
@@ -81,7 +83,7 @@ final class BagVerifier
         return $manifest->digests;
     }
 
-    /** @param array<string, string> $tags */
+    /** @param  array<string, string>  $tags */
     private function tagFiles(array $tags): void
     {
         foreach ($tags as $path => $digest) {
@@ -101,7 +103,7 @@ final class BagVerifier
         }
     }
 
-    /** @param array<string, string> $payload */
+    /** @param  array<string, string>  $payload */
     private function payload(array $payload): void
     {
         foreach (Tree::files("{$this->folder}/data") as $path => $info) {
@@ -114,7 +116,7 @@ final class BagVerifier
         }
     }
 
-    /** @param array<string, string> $payload */
+    /** @param  array<string, string>  $payload */
     private function seen(string $path, \SplFileInfo $info, array $payload): void
     {
         if ($info->isLink()) {

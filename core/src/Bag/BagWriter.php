@@ -21,8 +21,10 @@ final class BagWriter
 {
     private const CHUNK = 262_144;
 
-    /** @param array<string, Item> $written by key */
-    private function __construct(private readonly string $work, private readonly string $target, private array $written) {}
+    /** @param  array<string, Item>  $written by key */
+    private function __construct(private readonly string $work, private readonly string $target, private array $written)
+    {
+    }
 
     /**
      * Begins, or goes on with what an earlier run left.
@@ -108,7 +110,7 @@ final class BagWriter
         Tree::remove($target.'.writing');
     }
 
-    /** @param array<string, int|null> $storeSchemas */
+    /** @param  array<string, int|null>  $storeSchemas */
     private function inventory(array $storeSchemas): Inventory
     {
         $items = $this->written;

@@ -11,7 +11,7 @@ final class Digest
 
     private const CHUNK = 1_048_576;
 
-    /** @param (callable(int): void)|null $read told the bytes read since the last call */
+    /** @param  (callable(int): void)|null  $read told the bytes read since the last call */
     public static function ofFile(string $file, ?callable $read = null): ?string
     {
         $bytes = @filesize($file);

@@ -9,7 +9,9 @@ use JadeStep\Core\Text;
 /** One thing that is wrong with a bag, and where. */
 final readonly class Fault
 {
-    private function __construct(public FaultCode $code, public string $path, public string $detail) {}
+    private function __construct(public FaultCode $code, public string $path, public string $detail)
+    {
+    }
 
     public static function of(FaultCode $code, string $path, string $detail = ''): self
     {

@@ -17,7 +17,9 @@ final readonly class Inventory
      * @param  list<KindHeader>  $kinds
      * @param  list<Item>  $items
      */
-    private function __construct(public array $kinds, public array $items) {}
+    private function __construct(public array $kinds, public array $items)
+    {
+    }
 
     /**
      * Items stay in their order within a kind; kinds come in the order of the headers.
@@ -111,7 +113,7 @@ final readonly class Inventory
         if (! is_int($fields['items']) || $fields['items'] < 0 || ! ($schema === null || is_int($schema)) || isset($kinds[$fields['kind']])) {
             throw UnreadableInventory::line($number, 'does not open a kind: {"kind", "items", "storeSchema"}, once a kind');
         }
-        $kinds[$fields['kind']] = new KindHeader($fields['kind'], $fields['items'], $schema);
+        $kinds[(string) $fields['kind']] = new KindHeader($fields['kind'], $fields['items'], $schema);
     }
 
     /**
@@ -149,7 +151,7 @@ final readonly class Inventory
         }
     }
 
-    /** @param array<string, mixed> $fields */
+    /** @param  array<string, mixed>  $fields */
     private static function json(array $fields): string
     {
         return json_encode($fields, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);

@@ -17,7 +17,8 @@ final readonly class Item
         public int $bytes,
         public string $sha256,
         public \DateTimeImmutable $modifiedAt,
-    ) {}
+    ) {
+    }
 
     public function key(): string
     {

@@ -19,5 +19,6 @@ final readonly class KindProof
         public array $changed,
         public array $missing,
         public array $extra,
-    ) {}
+    ) {
+    }
 }

@@ -72,7 +72,10 @@ final class Lowering
                 throw LoweringRefused::damaged("data/{$path} is a link");
             }
             $file = "{$work}/data/{$path}";
-            $made[dirname($file)] ??= Tree::makeFolder(dirname($file)) ?? true;
+            if (! isset($made[dirname($file)])) {
+                Tree::makeFolder(dirname($file));
+                $made[dirname($file)] = true;
+            }
             if (@link($info->getPathname(), $file)) {
                 $linked++;
             } elseif (! @copy($info->getPathname(), $file)) {

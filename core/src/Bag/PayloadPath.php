@@ -13,7 +13,9 @@ final readonly class PayloadPath implements \Stringable
 
     private const LONGEST_SEGMENT = 255;
 
-    private function __construct(public string $path) {}
+    private function __construct(public string $path)
+    {
+    }
 
     /** @throws UnsafePath */
     public static function parse(string $path): self
@@ -53,7 +55,7 @@ final readonly class PayloadPath implements \Stringable
         };
     }
 
-    /** @param list<string> $segments */
+    /** @param  list<string>  $segments */
     private static function segmentFault(array $segments): ?string
     {
         foreach ($segments as $segment) {

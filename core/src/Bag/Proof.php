@@ -7,8 +7,10 @@ namespace JadeStep\Core\Bag;
 /** The comparison of an inventory before with a listing after. */
 final readonly class Proof
 {
-    /** @param list<KindProof> $kinds in the order of the inventory before */
-    public function __construct(public array $kinds) {}
+    /** @param  list<KindProof>  $kinds in the order of the inventory before */
+    public function __construct(public array $kinds)
+    {
+    }
 
     public function missing(): int
     {

@@ -7,7 +7,7 @@ namespace JadeStep\Core\Bag;
 /** Matches what was backed up with what the device lists now: by kind and path, then by digest. */
 final class Reconciliation
 {
-    /** @param list<RewriteRule> $rules */
+    /** @param  list<RewriteRule>  $rules */
     public static function compare(Inventory $before, Inventory $after, array $rules): Proof
     {
         $had = self::byKind($before);
@@ -71,7 +71,7 @@ final class Reconciliation
         return [count($open) - count($missing), $missing, array_values($has)];
     }
 
-    /** @param list<RewriteRule> $rules */
+    /** @param  list<RewriteRule>  $rules */
     private static function byDesign(Item $item, array $rules): bool
     {
         foreach ($rules as $rule) {

@@ -9,8 +9,10 @@ use JadeStep\Core\Device\Kind;
 /** Names items that the device itself rewrites, so that a change there is by design and no loss. */
 final readonly class RewriteRule
 {
-    /** @param string $glob shell pattern on the path within the kind */
-    public function __construct(public string $name, public Kind $kind, public string $glob) {}
+    /** @param  string  $glob shell pattern on the path within the kind */
+    public function __construct(public string $name, public Kind $kind, public string $glob)
+    {
+    }
 
     public function covers(Item $item): bool
     {

@@ -17,7 +17,8 @@ final readonly class Verification
         public int $files,
         public int $bytes,
         public array $counts,
-    ) {}
+    ) {
+    }
 
     public function isSound(): bool
     {

@@ -8,5 +8,7 @@ use JadeStep\Core\Version\Version;
 
 final readonly class Accessory
 {
-    public function __construct(public string $id, public string $type, public Version $osVersion) {}
+    public function __construct(public string $id, public string $type, public Version $osVersion)
+    {
+    }
 }

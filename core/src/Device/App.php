@@ -8,5 +8,7 @@ use JadeStep\Core\Version\Version;
 
 final readonly class App
 {
-    public function __construct(public string $id, public string $name, public Version $minimumOs) {}
+    public function __construct(public string $id, public string $name, public Version $minimumOs)
+    {
+    }
 }

@@ -37,7 +37,8 @@ final readonly class Device
         public array $accessories,
         public array $apps,
         public array $kinds,
-    ) {}
+    ) {
+    }
 
     /** Used bytes bound a backup from above; where storage is not read, the sizes of the kinds stand in. */
     public function backupBytesAtMost(): int

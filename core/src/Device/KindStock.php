@@ -13,5 +13,6 @@ final readonly class KindStock
         public int $bytes,
         public ?\DateTimeImmutable $lastChangedAt,
         public ?\DateTimeImmutable $syncedAt,
-    ) {}
+    ) {
+    }
 }

@@ -15,7 +15,9 @@ final readonly class KeySet
      * @param  array<string, Key>  $keys  by key id
      * @param  array<string, string>  $thumbprints  by key id
      */
-    private function __construct(private array $keys, public array $thumbprints) {}
+    private function __construct(private array $keys, public array $thumbprints)
+    {
+    }
 
     /** @throws Untrusted */
     public static function parse(string $jwks): self

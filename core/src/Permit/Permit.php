@@ -10,7 +10,9 @@ use JadeStep\Core\Permit\Exception\Untrusted;
 /** The vendor's signed answer for one device, one build and one nonce. */
 final readonly class Permit
 {
-    private function __construct(public string $compact, public \DateTimeImmutable $expiresAt) {}
+    private function __construct(public string $compact, public \DateTimeImmutable $expiresAt)
+    {
+    }
 
     /**
      * Reads a permit and holds it against the install it was asked for.

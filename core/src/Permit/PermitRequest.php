@@ -13,5 +13,6 @@ final readonly class PermitRequest
         public string $build,
         public string $packageSha256,
         public string $nonce,
-    ) {}
+    ) {
+    }
 }

@@ -7,7 +7,9 @@ namespace JadeStep\Core\Readiness;
 /** A person's word for something that no machine here can read. */
 final readonly class Attestation
 {
-    public function __construct(public CheckCode $code, public string $by, public \DateTimeImmutable $at) {}
+    public function __construct(public CheckCode $code, public string $by, public \DateTimeImmutable $at)
+    {
+    }
 
     /** Only these can be vouched for by a person. */
     public static function isPossibleFor(CheckCode $code): bool

@@ -11,7 +11,9 @@ final readonly class EraseLine
      * @param  list<Check>  $checks
      * @param  list<Check>  $stopping
      */
-    private function __construct(public array $checks, public array $stopping) {}
+    private function __construct(public array $checks, public array $stopping)
+    {
+    }
 
     /**
      * A check that is not on the list counts as not passed: an incomplete list never opens the line.

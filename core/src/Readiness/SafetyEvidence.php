@@ -23,7 +23,8 @@ final readonly class SafetyEvidence
         public ?bool $countsAgree,
         public bool $sealed,
         public ?bool $packageSound,
-    ) {}
+    ) {
+    }
 
     /** @return list<Check> */
     public function checks(): array

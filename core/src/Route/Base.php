@@ -14,7 +14,8 @@ final readonly class Base
         public Treatment $treatment,
         public ?Version $declaredVersion,
         public int $majorsDown,
-    ) {}
+    ) {
+    }
 
     /** A bag with declared version D is accepted on V where D ≤ V; above that it is lowered to V. */
     public static function bag(string $backup, Version $declared, Version $installed): self

@@ -15,5 +15,6 @@ final readonly class Bench
         public float $returnBytesPerSecond,
         public ?Version $hostAgent,
         public int $freeDiskBytes,
-    ) {}
+    ) {
+    }
 }

@@ -16,7 +16,8 @@ final readonly class Goal
         public ?int $newestInMajor,
         public ?Version $newestBelow,
         public ?\DateTimeImmutable $newestBefore,
-    ) {}
+    ) {
+    }
 
     public static function exact(Version $version): self
     {

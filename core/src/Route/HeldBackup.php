@@ -25,5 +25,6 @@ final readonly class HeldBackup
         public bool $verified,
         public array $kinds,
         public array $storeSchemas,
-    ) {}
+    ) {
+    }
 }

@@ -16,7 +16,9 @@ use JadeStep\Core\Version\Version;
 /** May this build be installed on this device at this moment? Every reason against it, not the first. */
 final readonly class InstallJudge
 {
-    public function __construct(private Almanac $almanac, private Device $device, private ?Version $hostAgent) {}
+    public function __construct(private Almanac $almanac, private Device $device, private ?Version $hostAgent)
+    {
+    }
 
     /** @return list<Reason> empty where an erase install is allowed */
     public function eraseInstall(Build $build, \DateTimeImmutable $moment): array

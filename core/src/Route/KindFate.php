@@ -16,5 +16,6 @@ final readonly class KindFate
         public ?Source $from,
         public ?\DateTimeImmutable $asOf,
         public ?KindReason $reason,
-    ) {}
+    ) {
+    }
 }

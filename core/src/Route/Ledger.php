@@ -13,7 +13,9 @@ use JadeStep\Core\Device\Outcome;
 /** What becomes of every kind on the device when it is erased and the planned backup is put back. */
 final readonly class Ledger
 {
-    private function __construct(private Situation $situation, private Build $end, private Base $base, private ?Build $installed) {}
+    private function __construct(private Situation $situation, private Build $end, private Base $base, private ?Build $installed)
+    {
+    }
 
     /**
      * @param  Build|null  $installed  the build that the backup is made on, whose store schemas it then carries

@@ -11,7 +11,7 @@ use JadeStep\Core\Version\Version;
 /** One install in a route. */
 final readonly class Leg
 {
-    /** @param \DateTimeImmutable|null $windowEnds the known end of the signing window that the leg uses */
+    /** @param  \DateTimeImmutable|null  $windowEnds the known end of the signing window that the leg uses */
     public function __construct(
         public Move $move,
         public Version $fromVersion,
@@ -20,7 +20,8 @@ final readonly class Leg
         public Package $package,
         public Minutes $before,
         public ?\DateTimeImmutable $windowEnds,
-    ) {}
+    ) {
+    }
 
     /** The latest start that still meets the window: its end less expected time plus two deviations. */
     public function latestStart(): ?\DateTimeImmutable

@@ -28,9 +28,10 @@ final readonly class Losses
         public array $outOfDate,
         public array $pairingLost,
         public array $appsUnavailable,
-    ) {}
+    ) {
+    }
 
-    /** @param list<KindFate> $fates */
+    /** @param  list<KindFate>  $fates */
     public static function of(array $fates, Device $device, Almanac $almanac, Version $end): self
     {
         $with = static fn (Outcome $outcome): array => array_values(array_map(

@@ -13,7 +13,8 @@ final readonly class Minutes
         public float $high,
         public float $expected,
         public float $deviation,
-    ) {}
+    ) {
+    }
 
     public static function of(float $low, float $likely, float $high): self
     {

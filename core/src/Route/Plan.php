@@ -21,7 +21,8 @@ final readonly class Plan
         public array $rejected,
         public ?Build $nearest,
         public array $checks,
-    ) {}
+    ) {
+    }
 
     public function isReachable(): bool
     {

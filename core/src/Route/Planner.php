@@ -17,7 +17,9 @@ final readonly class Planner
 {
     private const SPARE = 1.1;
 
-    public function __construct(private Almanac $almanac) {}
+    public function __construct(private Almanac $almanac)
+    {
+    }
 
     public function plan(Situation $situation): Plan
     {
@@ -42,7 +44,7 @@ final readonly class Planner
         );
     }
 
-    /** @param array<Build> $builds highest first */
+    /** @param  array<Build>  $builds highest first */
     private static function newest(array $builds, Goal $goal): ?Build
     {
         $releases = array_filter($builds, static fn (Build $b): bool => $b->channel === Channel::Release);

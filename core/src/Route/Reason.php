@@ -9,10 +9,12 @@ use JadeStep\Core\Time\Rfc3339;
 /** A reason code with the facts that belong to it. */
 final readonly class Reason
 {
-    /** @param array<string, string|int|list<string>> $facts as they stand beside the code in a plan document */
-    private function __construct(public ReasonCode $code, public array $facts) {}
+    /** @param  array<string, string|int|list<string>>  $facts as they stand beside the code in a plan document */
+    private function __construct(public ReasonCode $code, public array $facts)
+    {
+    }
 
-    /** @param array<string, string|int|list<string>> $facts */
+    /** @param  array<string, string|int|list<string>>  $facts */
     public static function of(ReasonCode $code, array $facts = []): self
     {
         return new self($code, $facts);

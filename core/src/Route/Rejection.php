@@ -9,6 +9,8 @@ use JadeStep\Core\Almanac\Build;
 /** A build that the goal admits and that no route ends on. */
 final readonly class Rejection
 {
-    /** @param list<Reason> $reasons */
-    public function __construct(public Build $build, public array $reasons) {}
+    /** @param  list<Reason>  $reasons */
+    public function __construct(public Build $build, public array $reasons)
+    {
+    }
 }

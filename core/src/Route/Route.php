@@ -21,7 +21,8 @@ final readonly class Route
         public array $kinds,
         public Losses $losses,
         public string $trade,
-    ) {}
+    ) {
+    }
 
     public function erases(): int
     {

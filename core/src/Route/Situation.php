@@ -28,5 +28,6 @@ final readonly class Situation
         public Goal $goal,
         public array $acceptedPairingLost,
         public array $acceptedAppsUnavailable,
-    ) {}
+    ) {
+    }
 }

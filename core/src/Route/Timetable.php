@@ -9,7 +9,9 @@ final readonly class Timetable
 {
     private const VERIFY_BYTES_PER_SECOND = 200_000_000;
 
-    private function __construct(public Minutes $untilPermit, public Minutes $whole) {}
+    private function __construct(public Minutes $untilPermit, public Minutes $whole)
+    {
+    }
 
     public static function of(Situation $situation, int $fetchBytes, bool $putsDataBack): self
     {

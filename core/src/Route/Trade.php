@@ -27,7 +27,7 @@ final class Trade
         return $how.($costs === [] ? '; every kind comes back.' : '; '.implode(', ', $costs).'.');
     }
 
-    /** @param list<Kind> $kinds */
+    /** @param  list<Kind>  $kinds */
     private static function names(array $kinds): string
     {
         return implode(', ', array_map(static fn (Kind $k): string => $k->label(), $kinds));

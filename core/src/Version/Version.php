@@ -14,13 +14,14 @@ final readonly class Version implements \Stringable
 {
     private const LONGEST = 64;
 
-    /** @param list<string> $preRelease dot-separated identifiers, empty for a release */
+    /** @param  list<string>  $preRelease dot-separated identifiers, empty for a release */
     private function __construct(
         public int $major,
         public int $minor,
         public int $patch,
         public array $preRelease,
-    ) {}
+    ) {
+    }
 
     /** @throws UnreadableVersion where the text is not SemVer 2.0.0 (section 9 for the pre-release part) */
     public static function parse(string $text): self

@@ -12,7 +12,9 @@ use JadeStep\Core\Version\Exception\UnreadableVersion;
 /** A set of versions in composer/semver's constraint syntax, for instance ">=7.0 <8.7". */
 final readonly class VersionRange implements \Stringable
 {
-    private function __construct(private string $text, private ConstraintInterface $constraint) {}
+    private function __construct(private string $text, private ConstraintInterface $constraint)
+    {
+    }
 
     /** @throws UnreadableVersion */
     public static function parse(string $text): self

@@ -23,7 +23,7 @@ final class Kernel
         self::answer($request, $routes)->prepare($request)->send();
     }
 
-    /** @param callable(Request, array<string, string>): (Response|array<mixed>) $handler */
+    /** @param  callable(Request, array<string, string>): (Response|array<mixed>)  $handler */
     public static function route(RouteCollection $routes, string $method, string $path, callable $handler): void
     {
         $routes->add("{$method} {$path}", new Route($path, ['_handler' => $handler], ['path' => '.+'], methods: [$method]));
@@ -53,7 +53,7 @@ final class Kernel
         return is_array($body) ? $body : throw new Problem(400, 'bad-json', 'The body must be a JSON object.');
     }
 
-    /** @param array<string, mixed> $body */
+    /** @param  array<string, mixed>  $body */
     public static function text(array $body, string $field): string
     {
         $value = $body[$field] ?? null;

@@ -11,7 +11,9 @@ final readonly class Cabinet
 {
     private const KEPT_OPERATIONS = 20;
 
-    public function __construct(private string $folder, private float $speed) {}
+    public function __construct(private string $folder, private float $speed)
+    {
+    }
 
     /** @return list<string> */
     public function serials(): array
@@ -80,7 +82,7 @@ final readonly class Cabinet
         fclose($lock);
     }
 
-    /** @param array<string, mixed> $device */
+    /** @param  array<string, mixed>  $device */
     private function deliver(array $device): void
     {
         $folder = "{$this->folder}/{$device['serial']}";

@@ -14,8 +14,10 @@ final class Handset
 {
     private const PLAIN = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings', 'wallpaper'];
 
-    /** @param array<string, mixed> $state */
-    public function __construct(public array $state, private readonly string $folder, private readonly float $speed, private readonly float $now) {}
+    /** @param  array<string, mixed>  $state */
+    public function __construct(public array $state, private readonly string $folder, private readonly float $speed, private readonly float $now)
+    {
+    }
 
     public function content(): Storage
     {
@@ -118,7 +120,10 @@ final class Handset
         return $this->state['nonce'] = bin2hex(random_bytes(16));
     }
 
-    /** @param array<string, string> $vendorKeys raw keys by id */
+    /**
+     * @param  array<string, string>  $vendorKeys  raw keys by id
+     * @return array<string, mixed>
+     */
     public function install(string $permit, string $packageFile, array $vendorKeys): array
     {
         $this->wantMode('recovery');
@@ -129,7 +134,7 @@ final class Handset
         return $this->begin('install', ['head' => $head]);
     }
 
-    /** @param array<string, mixed> $offer the backup's declared version and its kinds with their store schemas */
+    /** @param  array<string, mixed>  $offer the backup's declared version and its kinds with their store schemas */
     public function offerReturn(array $offer): string
     {
         $this->wantPaired();
@@ -217,7 +222,7 @@ final class Handset
         }
     }
 
-    /** @param array<string, mixed> $op */
+    /** @param  array<string, mixed>  $op */
     private function enterPhase(array $op, string $phase): void
     {
         if ($op['kind'] === 'install' && $phase === 'write') {
@@ -231,7 +236,7 @@ final class Handset
         }
     }
 
-    /** @param array<string, mixed> $op */
+    /** @param  array<string, mixed>  $op */
     private function finish(array $op): void
     {
         match ($op['kind']) {
@@ -258,7 +263,7 @@ final class Handset
         $this->state = ['paired' => false, 'activated' => false, 'setUp' => false, 'returns' => []] + $this->state;
     }
 
-    /** @param array<string, mixed> $head */
+    /** @param  array<string, mixed>  $head */
     private function runBuild(array $head): void
     {
         $this->state = [
@@ -318,7 +323,7 @@ final class Handset
         return $time === null ? null : gmdate('Y-m-d\TH:i:s\Z', $time);
     }
 
-    /** @param array<string, mixed> $fields */
+    /** @param  array<string, mixed>  $fields */
     private static function json(array $fields): string
     {
         return json_encode($fields, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);

@@ -21,7 +21,9 @@ final readonly class Service
 
     private const PACKAGE_BYTES_PER_SECOND = 2_500_000;
 
-    public function __construct(private Cabinet $cabinet, private string $folder, private string $vendorAddress, private float $speed) {}
+    public function __construct(private Cabinet $cabinet, private string $folder, private string $vendorAddress, private float $speed)
+    {
+    }
 
     public static function fromEnvironment(): self
     {
@@ -87,7 +89,7 @@ final readonly class Service
         return new Response(implode("\n", $lines)."\n", 200, ['Content-Type' => 'application/jsonl']);
     }
 
-    /** @param array<string, string> $m */
+    /** @param  array<string, string>  $m */
     private function item(array $m): Response
     {
         $file = $this->cabinet->with($m['serial'], static fn (Handset $h): string => $h->item($m['kind'], $m['path']));

@@ -9,7 +9,9 @@ use Standins\Http\Problem;
 /** The files on a device: one folder a kind. */
 final readonly class Storage
 {
-    public function __construct(public string $folder) {}
+    public function __construct(public string $folder)
+    {
+    }
 
     /** @return array<string, array{items: int, bytes: int, lastChangedAt: ?int}> by kind */
     public function stock(): array
@@ -33,7 +35,7 @@ final readonly class Storage
         $kinds = is_dir($this->folder) ? array_diff(scandir($this->folder) ?: [], ['.', '..']) : [];
         sort($kinds);
 
-        return array_values($kinds);
+        return $kinds;
     }
 
     /** @return array<string, \SplFileInfo> by path within the kind, in order */

@@ -43,7 +43,7 @@ final readonly class PackageMill
         return trim((string) file_get_contents("{$this->folder}/".basename($fileName).'.sha256'));
     }
 
-    /** @param array<string, mixed> $head */
+    /** @param  array<string, mixed>  $head */
     private function make(string $file, array $head, int $mebibytes): void
     {
         $part = $file.'.'.getmypid();

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Standins\Vendor;
 
-use Standins\Http\Jose;
 use Standins\Http\Kernel;
 use Standins\Http\Problem;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
@@ -21,7 +20,9 @@ final readonly class Service
 
     private const PACKAGE_BYTES_PER_SECOND = 2_000_000;
 
-    public function __construct(private Vault $vault, private PackageMill $mill, private float $speed) {}
+    public function __construct(private Vault $vault, private PackageMill $mill, private float $speed)
+    {
+    }
 
     public static function fromEnvironment(): self
     {
@@ -129,7 +130,7 @@ final readonly class Service
         throw new Problem(403, 'unknown-package', 'No build has a package with this digest.');
     }
 
-    /** @param list<array{from: string, until: ?string, announced: bool}> $windows */
+    /** @param  list<array{from: string, until: ?string, announced: bool}>  $windows */
     private function isOpen(array $windows): bool
     {
         foreach ($windows as $w) {

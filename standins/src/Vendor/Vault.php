@@ -9,7 +9,9 @@ use Standins\Http\Jose;
 /** What the vendor keeps: its signing key, the day it was set up, and builds that it stopped signing by hand. */
 final readonly class Vault
 {
-    private function __construct(private string $folder, private string $secretKey, private \DateTimeImmutable $setUpAt) {}
+    private function __construct(private string $folder, private string $secretKey, private \DateTimeImmutable $setUpAt)
+    {
+    }
 
     public static function in(string $folder): self
     {

@@ -4,4 +4,6 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Bag\Exception;
 
-interface BagException extends \Throwable {}
+interface BagException extends \Throwable
+{
+}

@@ -16,7 +16,9 @@ final readonly class Manifest
      * @param  array<string, string>  $digests  by path
      * @param  list<Fault>  $faults
      */
-    private function __construct(public array $digests, public array $faults) {}
+    private function __construct(public array $digests, public array $faults)
+    {
+    }
 
     public static function parse(string $text, string $name): self
     {
@@ -47,7 +49,7 @@ final readonly class Manifest
         return new self($digests, $faults);
     }
 
-    /** @param array<string, string> $digests by path */
+    /** @param  array<string, string>  $digests by path */
     public static function render(array $digests): string
     {
         ksort($digests, SORT_STRING);

@@ -19,7 +19,7 @@ final class TagFiles
 
     public const INVENTORY = 'inventory.jsonl';
 
-    /** @param array<string, string> $files text by name */
+    /** @param  array<string, string>  $files text by name */
     public static function write(string $bag, array $files): void
     {
         $digests = [];

@@ -22,7 +22,7 @@ final class TagLines
         return $pairs;
     }
 
-    /** @param list<array{string, string}> $pairs */
+    /** @param  list<array{string, string}>  $pairs */
     public static function render(array $pairs): string
     {
         return implode('', array_map(

@@ -4,4 +4,6 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Exchange\Exception;
 
-interface ExchangeException extends \Throwable {}
+interface ExchangeException extends \Throwable
+{
+}

@@ -9,7 +9,7 @@ use JadeStep\Core\Text;
 /** A document that does not keep to its format. Nothing of it is taken. */
 final class InvalidDocument extends \InvalidArgumentException implements ExchangeException
 {
-    /** @param non-empty-list<array{pointer: string, message: string}> $faults */
+    /** @param  non-empty-list<array{pointer: string, message: string}>  $faults */
     private function __construct(public readonly string $document, public readonly array $faults)
     {
         parent::__construct(implode("\n", array_map(
@@ -28,7 +28,7 @@ final class InvalidDocument extends \InvalidArgumentException implements Exchang
         return new self($document, [['pointer' => $pointer, 'message' => Text::safe($message, 300)]]);
     }
 
-    /** @param non-empty-list<array{pointer: string, message: string}> $faults */
+    /** @param  non-empty-list<array{pointer: string, message: string}>  $faults */
     public static function faults(string $document, array $faults): self
     {
         return new self($document, array_map(

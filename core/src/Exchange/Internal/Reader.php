@@ -12,7 +12,9 @@ use JadeStep\Core\Version\VersionRange;
 /** Turns texts of a document that passed its schema into values; what a schema cannot check is named by its place. */
 final readonly class Reader
 {
-    public function __construct(private string $document) {}
+    public function __construct(private string $document)
+    {
+    }
 
     public function time(string $text, string $at): \DateTimeImmutable
     {

@@ -4,4 +4,6 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Permit\Exception;
 
-interface PermitException extends \Throwable {}
+interface PermitException extends \Throwable
+{
+}

@@ -4,4 +4,6 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Version\Exception;
 
-interface VersionException extends \Throwable {}
+interface VersionException extends \Throwable
+{
+}
