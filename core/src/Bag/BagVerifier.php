@@ -51,7 +51,9 @@ final class BagVerifier
         $this->oxum();
         $description = $this->description();
 
-        return new Verification($this->faults, $description, $this->files, $this->bytes, $this->counts($description, $payload));
+        $counts = $this->counts($description, $payload);
+
+        return new Verification($this->faults, $description, $this->files, $this->bytes, $counts);
     }
 
     private function declaration(): void

@@ -15,8 +15,6 @@ use JadeStep\Core\Readiness\DeviceChecks;
 /** Finds the way down: one erase install to the newest build that the goal admits, with the planned backup put back. */
 final readonly class Planner
 {
-    private const SPARE = 1.1;
-
     public function __construct(private Almanac $almanac)
     {
     }
@@ -102,7 +100,9 @@ final readonly class Planner
     {
         $backup = $situation->plannedBackup === PlannedBackup::None ? 0 : $situation->device->backupBytesAtMost();
 
-        return (int) ceil(($backup + 2 * $fetchBytes) * self::SPARE);
+        $need = $backup + 2 * $fetchBytes;
+
+        return $need + intdiv($need + 9, 10);
     }
 
     /** @return list<Check> */

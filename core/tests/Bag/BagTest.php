@@ -1,0 +1,196 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Tests\Bag;
+
+use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\BagWriter;
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Exception\WriteFailed;
+use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\Internal\Manifest;
+use JadeStep\Core\Bag\Inventory;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\KindHeader;
+use JadeStep\Core\Bag\Seal;
+use JadeStep\Core\Tests\Support\Sample;
+use JadeStep\Core\Tests\Support\TemporaryFolder;
+use JadeStep\Core\Time\Rfc3339;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class BagTest extends TestCase
+{
+    use TemporaryFolder;
+
+    public function test_a_written_bag_is_sound_and_says_what_it_is(): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+
+        $report = BagVerifier::verify("{$this->folder}/b-17");
+
+        self::assertSame([], $report->faults);
+        self::assertEquals(Sample::description(), $report->description);
+        self::assertSame(['photos' => 2, 'contacts' => 1, 'settings' => 2], $report->counts);
+        self::assertSame([5, 20_049], [$report->files, $report->bytes]);
+    }
+
+    public function test_its_inventory_gives_every_item_with_the_digest_of_its_content(): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+
+        $reader = BagReader::open("{$this->folder}/b-17");
+        $seen = [];
+        foreach ($reader->inventory()->items as $item) {
+            $seen[$item->kind][$item->path] = stream_get_contents($reader->content($item));
+            self::assertSame(hash('sha256', (string) $seen[$item->kind][$item->path]), $item->sha256);
+            self::assertSame('2026-11-01T12:00:00Z', Rfc3339::format($item->modifiedAt));
+        }
+
+        $expected = Sample::contents();
+        array_walk($expected, static function (array &$items): void {
+            ksort($items, SORT_STRING);
+        });
+        self::assertSame($expected, $seen);
+    }
+
+    public function test_nothing_stands_under_the_bags_name_before_it_is_whole(): void
+    {
+        $writer = BagWriter::open("{$this->folder}/b-1");
+        $writer->put('notes', 'a.md', Rfc3339::parse(Sample::NOW), Sample::stream('a'));
+
+        self::assertDirectoryDoesNotExist("{$this->folder}/b-1");
+
+        $writer->finish(Sample::description('b-1'), ['notes' => null]);
+
+        self::assertTrue(BagVerifier::verify("{$this->folder}/b-1")->isSound());
+        self::assertDirectoryDoesNotExist("{$this->folder}/b-1.writing");
+    }
+
+    public function test_a_killed_writing_goes_on_with_what_is_whole(): void
+    {
+        $time = Rfc3339::parse(Sample::NOW);
+        $first = BagWriter::open("{$this->folder}/b-1");
+        $a = $first->put('notes', 'a.md', $time, Sample::stream('a'));
+        $b = $first->put('notes', 'b.md', $time, Sample::stream('bb'));
+        // a kill can tear the log's last line, cut a file short, and leave a file that no line names
+        file_put_contents("{$this->folder}/b-1.writing/items.log", '["notes","c.md",1,"ab', FILE_APPEND);
+        file_put_contents("{$this->folder}/b-1.writing/bag/data/notes/b.md", 'b');
+        file_put_contents("{$this->folder}/b-1.writing/bag/data/notes/stray.md", 'stray');
+
+        $second = BagWriter::open("{$this->folder}/b-1");
+        self::assertSame([true, false], [$second->has($a), $second->has($b)]);
+        $second->put('notes', 'b.md', $time, Sample::stream('bb'));
+        $inventory = $second->finish(Sample::description('b-1'), ['notes' => null]);
+
+        self::assertSame(['a.md', 'b.md'], array_map(static fn (Item $i): string => $i->path, $inventory->items));
+        self::assertSame([], BagVerifier::verify("{$this->folder}/b-1")->faults);
+    }
+
+    public function test_an_item_that_the_device_no_longer_lists_is_left_out(): void
+    {
+        $time = Rfc3339::parse(Sample::NOW);
+        $writer = BagWriter::open("{$this->folder}/b-1");
+        $kept = $writer->put('notes', 'a.md', $time, Sample::stream('a'));
+        $writer->put('notes', 'gone.md', $time, Sample::stream('gone'));
+
+        $writer->dropAllBut(Inventory::of([new KindHeader('notes', 1, null)], [$kept]));
+        $writer->finish(Sample::description('b-1'), ['notes' => null]);
+
+        self::assertSame(['notes' => 1], BagVerifier::verify("{$this->folder}/b-1")->counts);
+    }
+
+    public function test_nothing_is_ever_overwritten(): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+
+        $this->expectException(WriteFailed::class);
+        $this->expectExceptionMessage('nothing is ever overwritten');
+
+        BagWriter::open("{$this->folder}/b-17");
+    }
+
+    /** @param callable(string): void $damage */
+    #[DataProvider('damages')]
+    public function test_every_damage_is_named(callable $damage, string ...$expected): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        $damage("{$this->folder}/b-17");
+
+        $faults = array_map(static fn (Fault $f): string => $f->code->value.' '.$f->path, BagVerifier::verify("{$this->folder}/b-17")->faults);
+
+        self::assertEqualsCanonicalizing($expected, $faults);
+    }
+
+    /** @return iterable<string, array<mixed>> */
+    public static function damages(): iterable
+    {
+        $rewriteTags = static function (string $bag): void {
+            $digests = [];
+            foreach (['bag-info.txt', 'bagit.txt', 'inventory.jsonl', 'manifest-sha256.txt'] as $name) {
+                $digests[$name] = (string) hash_file('sha256', "{$bag}/{$name}");
+            }
+            file_put_contents("{$bag}/tagmanifest-sha256.txt", Manifest::render($digests));
+        };
+        $edit = static fn (string $name, callable $change): callable => static function (string $bag) use ($name, $change, $rewriteTags): void {
+            file_put_contents("{$bag}/{$name}", $change((string) file_get_contents("{$bag}/{$name}")));
+            $rewriteTags($bag);
+        };
+        yield 'one flipped bit' => [static function (string $bag): void {
+            $text = (string) file_get_contents("{$bag}/data/photos/album/deck 1.jpg");
+            $text[777] = chr(ord($text[777]) ^ 1);
+            file_put_contents("{$bag}/data/photos/album/deck 1.jpg", $text);
+        }, 'altered data/photos/album/deck 1.jpg'];
+        yield 'a file is gone' => [static fn (string $bag) => unlink("{$bag}/data/contacts/una.vcf"), 'missing data/contacts/una.vcf', 'wrong-oxum bag-info.txt'];
+        yield 'a file too many' => [static fn (string $bag) => file_put_contents("{$bag}/data/contacts/teo.vcf", 'x'), 'unlisted data/contacts/teo.vcf', 'wrong-oxum bag-info.txt'];
+        yield 'a file too many beside the payload' => [static fn (string $bag) => file_put_contents("{$bag}/readme.txt", 'x'), 'unlisted readme.txt'];
+        yield 'a link in the place of a file' => [static function (string $bag): void {
+            unlink("{$bag}/data/contacts/una.vcf");
+            symlink('/etc/hostname', "{$bag}/data/contacts/una.vcf");
+        }, 'link data/contacts/una.vcf', 'wrong-oxum bag-info.txt'];
+        yield 'a description changed by hand' => [static fn (string $bag) => file_put_contents("{$bag}/bag-info.txt", str_replace('Declared-Version: 9.3.0', 'Declared-Version: 8.7.0', (string) file_get_contents("{$bag}/bag-info.txt"))), 'altered bag-info.txt'];
+        yield 'no manifest' => [static fn (string $bag) => unlink("{$bag}/manifest-sha256.txt"),
+            'missing manifest-sha256.txt', 'missing manifest-sha256.txt', 'unlisted data/photos/album/deck 1.jpg', 'unlisted data/photos/album/100%.jpg', 'unlisted data/contacts/una.vcf',
+            'unlisted data/settings/system/about.json', 'unlisted data/settings/user/ålesund.json', 'inventory-differs inventory.jsonl',
+            'inventory-differs data/photos/album/deck 1.jpg', 'inventory-differs data/photos/album/100%.jpg', 'inventory-differs data/contacts/una.vcf',
+            'inventory-differs data/settings/system/about.json', 'inventory-differs data/settings/user/ålesund.json'];
+        yield 'no tag manifest, as an unfinished bag has none' => [static fn (string $bag) => unlink("{$bag}/tagmanifest-sha256.txt"),
+            'missing tagmanifest-sha256.txt', 'unlisted bag-info.txt', 'unlisted bagit.txt', 'unlisted inventory.jsonl', 'unlisted manifest-sha256.txt'];
+        yield 'another version of the standard' => [$edit('bagit.txt', static fn (string $t): string => str_replace('1.0', '7.0', $t)), 'bad-declaration bagit.txt'];
+        yield 'another encoding' => [$edit('bagit.txt', static fn (string $t): string => str_replace('UTF-8', 'UTF-16', $t)), 'bad-declaration bagit.txt'];
+        yield 'files left to be fetched' => [static fn (string $bag) => file_put_contents("{$bag}/fetch.txt", 'https://elsewhere.example/a 1 data/a'), 'missing fetch.txt', 'unlisted fetch.txt'];
+        yield 'a path that climbs out' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  data/../../evil\n"), 'unsafe-path data/../../evil'];
+        yield 'an absolute path' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  /etc/hostname\n"), 'unsafe-path /etc/hostname'];
+        yield 'a path with an encoded line end' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  data/a%0Ab\n"), 'unsafe-path data/a%0Ab'];
+        yield 'a payload file outside data' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  inventory.jsonl\n"), 'bad-manifest inventory.jsonl', 'inventory-differs inventory.jsonl'];
+        yield 'a file listed twice' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.substr($t, 0, (int) strpos($t, "\n") + 1)), 'duplicate data/contacts/una.vcf'];
+        yield 'a line that is no digest' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t."deadbeef  data/x\n"), 'bad-manifest manifest-sha256.txt'];
+        yield 'a wrong sum of bytes' => [$edit('bag-info.txt', static fn (string $t): string => (string) preg_replace('/Oxum: .*/', 'Oxum: 7.5', $t)), 'wrong-oxum bag-info.txt'];
+        yield 'no serial' => [$edit('bag-info.txt', static fn (string $t): string => (string) preg_replace('/Device-Serial: .*\n/', '', $t)), 'undescribed bag-info.txt'];
+        yield 'an inventory cut short' => [$edit('inventory.jsonl', static fn (string $t): string => substr($t, 0, -140)), 'inventory-differs inventory.jsonl'];
+        yield 'an inventory with another digest' => [$edit('inventory.jsonl', static fn (string $t): string => str_replace(hash('sha256', 'foam'), str_repeat('0', 64), $t)), 'inventory-differs data/photos/album/100%.jpg'];
+    }
+
+    public function test_a_folder_without_a_declaration_is_no_bag(): void
+    {
+        $this->expectException(NotABag::class);
+        $this->expectExceptionMessage('it has no bagit.txt');
+
+        BagVerifier::verify($this->folder);
+    }
+
+    public function test_a_seal_takes_the_right_to_write_from_all_of_it(): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        self::assertFalse(Seal::isClosed("{$this->folder}/b-17"));
+
+        Seal::close("{$this->folder}/b-17");
+
+        self::assertTrue(Seal::isClosed("{$this->folder}/b-17"));
+        self::assertSame(0o555, fileperms("{$this->folder}/b-17/data/photos") & 0o777);
+        self::assertTrue(BagVerifier::verify("{$this->folder}/b-17")->isSound());
+        self::assertFalse(Seal::isClosed("{$this->folder}/nowhere"));
+    }
+}

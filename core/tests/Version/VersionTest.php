@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Tests\Version;
+
+use JadeStep\Core\Version\Exception\UnreadableVersion;
+use JadeStep\Core\Version\Version;
+use JadeStep\Core\Version\VersionRange;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class VersionTest extends TestCase
+{
+    #[DataProvider('readings')]
+    public function test_reads_and_names(string $text, string $machine, string $label): void
+    {
+        $version = Version::parse($text);
+
+        self::assertSame([$machine, $label], [(string) $version, $version->label()]);
+    }
+
+    /** @return iterable<array{string, string, string}> */
+    public static function readings(): iterable
+    {
+        yield ['9.3.1', '9.3.1', '9.3.1'];
+        yield ['9.3', '9.3.0', '9.3'];
+        yield ['9', '9.0.0', '9.0'];
+        yield ['9.3.0-beta.2', '9.3.0-beta.2', '9.3 beta 2'];
+        yield ['9.3.0-rc.1', '9.3.0-rc.1', '9.3 candidate'];
+        yield ['9.3.0-rc.2', '9.3.0-rc.2', '9.3 candidate 2'];
+        yield ['10.0.0-beta.2', '10.0.0-beta.2', '10.0 beta 2'];
+    }
+
+    #[DataProvider('unreadable')]
+    public function test_refuses_with_a_remedy(string $text): void
+    {
+        $this->expectException(UnreadableVersion::class);
+        $this->expectExceptionMessage('such as 9.3.1');
+
+        Version::parse($text);
+    }
+
+    /** @return iterable<array{string}> */
+    public static function unreadable(): iterable
+    {
+        yield from array_map(static fn (string $t): array => [$t], [
+            '', ' 9.3', '9.3.1 ', "9.3.1\n", 'v9.3', '9,3', '09.3.0', '9.3.0-', '9.3.0-beta..2', '9.3.0-beta.02', '9.3.0+5', '9.3.0.1',
+            '1234567890.0.0', '-1.0.0', str_repeat('9', 70),
+        ]);
+    }
+
+    public function test_a_hostile_text_is_cut_and_escaped_in_the_message(): void
+    {
+        try {
+            Version::parse("9.3\x1b[2J".str_repeat('x', 500));
+            self::fail('It was read.');
+        } catch (UnreadableVersion $e) {
+            self::assertStringContainsString('9.3\u{1B}[2J', $e->getMessage());
+            self::assertLessThan(220, mb_strlen($e->getMessage()));
+        }
+    }
+
+    #[DataProvider('ranges')]
+    public function test_ranges_hold(string $range, string $version, bool $inside): void
+    {
+        self::assertSame($inside, VersionRange::parse($range)->contains(Version::parse($version)));
+    }
+
+    /** @return iterable<array{string, string, bool}> */
+    public static function ranges(): iterable
+    {
+        yield ['>=7.0 <8.7', '8.6.0', true];
+        yield ['>=7.0 <8.7', '8.7.0', false];
+        yield ['>=7.0 <8.7', '6.9.9', false];
+        yield ['>=5.0', '5.1.0', true];
+        yield ['^8.0 || ^9.0', '9.3.1', true];
+        yield ['^8.0 || ^9.0', '10.0.0', false];
+    }
+
+    public function test_a_bad_range_is_refused(): void
+    {
+        $this->expectException(UnreadableVersion::class);
+
+        VersionRange::parse('>>9');
+    }
+}
