@@ -87,7 +87,7 @@ final class SchemaAgreementTest extends TestCase
         return $found;
     }
 
-    /** @param list<string> $path */
+    /** @param  list<string>  $path */
     private static function change(mixed $document, array $path, mixed $value): mixed
     {
         $key = array_shift($path);

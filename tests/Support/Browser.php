@@ -13,6 +13,7 @@ use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverElement;
+use PHPUnit\Framework\Assert;
 use Symfony\Component\Process\Process;
 
 /** Headless Chromium with a viewport of exactly 1280 × 800, and the few gestures that the tests need. */
@@ -86,11 +87,12 @@ final class Browser
 
     public function see(string $text, float $seconds = self::SECONDS): self
     {
-        $this->retry(function () use ($text): void {
-            if (! str_contains($this->text(), $text)) {
-                throw new NoSuchElementException($text);
-            }
+        $seen = $this->retry(function () use ($text): string {
+            $page = $this->text();
+
+            return str_contains($page, $text) ? $page : throw new NoSuchElementException($text);
         }, $seconds, "\"{$text}\" did not show");
+        Assert::assertStringContainsString($text, $seen);
 
         return $this;
     }

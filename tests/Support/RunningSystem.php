@@ -27,6 +27,7 @@ final class RunningSystem
     public static function start(string $name, int $port, array $services, float $speed, array $environment = []): self
     {
         $folder = self::root().'/var/test/'.$name;
+        self::assertPortsAreFree($port);
         self::shell('chmod -R u+w "$1" 2>/dev/null; rm -rf "$1"', $folder);
         self::shell('. bin/lib/prepare.sh && make_instance "$1" "$2" "$3"', $folder, (string) $port, (string) $speed);
         $system = new self($folder, $port, ['JADE_VAR' => $folder, 'DB_FLUSH' => '0', 'ARGON_MEMORY' => '1024', 'ARGON_TIME' => '1', 'JADE_HEARTBEAT_LOST' => '3'] + $environment);
@@ -77,7 +78,9 @@ final class RunningSystem
     {
         $pid = $this->services[$name]->getPid();
         $pid === null || posix_kill(-$pid, SIGKILL);
-        $this->services[$name]->wait();
+        while ($this->services[$name]->isRunning()) {
+            usleep(10_000);
+        }
         unset($this->services[$name]);
     }
 
@@ -131,6 +134,15 @@ final class RunningSystem
                 throw new \RuntimeException("{$otherwise} within {$seconds} seconds.");
             }
             usleep(50_000);
+        }
+    }
+
+    private static function assertPortsAreFree(int $first): void
+    {
+        for ($port = $first; $port < $first + 4; $port++) {
+            if (@fsockopen('127.0.0.1', $port) !== false) {
+                throw new \RuntimeException("Port {$port} is in use: the tests want {$first} to ".($first + 3).' for an instance of their own. Stop what runs there.');
+            }
         }
     }
 

@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Http\Requests\SignInRequest;
 use App\Http\Resources\PersonResource;
+use Illuminate\Contracts\Auth\StatefulGuard;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Auth;
@@ -15,7 +16,7 @@ final class SessionController
 {
     public function signIn(SignInRequest $request): PersonResource
     {
-        if (! Auth::attempt($request->safe(['email', 'password']))) {
+        if (! $this->guard()->attempt($request->safe(['email', 'password']))) {
             throw ValidationException::withMessages(['email' => 'This address and password do not belong together. Check both and try again.']);
         }
         $request->session()->regenerate();
@@ -30,10 +31,19 @@ final class SessionController
 
     public function signOut(Request $request): Response
     {
-        Auth::logout();
+        $this->guard()->logout();
         $request->session()->invalidate();
         $request->session()->regenerateToken();
 
         return response()->noContent();
+    }
+
+    /** The session's own guard: behind Sanctum's, which cannot sign anybody in or out. */
+    private function guard(): StatefulGuard
+    {
+        $guard = Auth::guard('web');
+        assert($guard instanceof StatefulGuard);
+
+        return $guard;
     }
 }

@@ -112,7 +112,7 @@ final class BagTest extends TestCase
         BagWriter::open("{$this->folder}/b-17");
     }
 
-    /** @param callable(string): void $damage */
+    /** @param  callable(string): void  $damage */
     #[DataProvider('damages')]
     public function test_every_damage_is_named(callable $damage, string ...$expected): void
     {

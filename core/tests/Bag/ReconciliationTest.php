@@ -92,7 +92,7 @@ final class ReconciliationTest extends TestCase
         self::assertEquals($inventory, Inventory::parse($inventory->lines()));
     }
 
-    /** @param array<string, string> $contents */
+    /** @param  array<string, string>  $contents */
     private static function inventory(array $contents): Inventory
     {
         $lines = [];

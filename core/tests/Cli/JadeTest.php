@@ -93,7 +93,7 @@ final class JadeTest extends TestCase
         return $process;
     }
 
-    /** @param array<string, mixed> $document */
+    /** @param  array<string, mixed>  $document */
     private function write(string $name, array $document): void
     {
         file_put_contents("{$this->folder}/{$name}", json_encode($document, JSON_THROW_ON_ERROR));

@@ -23,7 +23,7 @@ final class DocumentsTest extends TestCase
         self::assertSame([0, 0, true, null, null, null, []], [$read->rollbackIndex, $read->radioLevel, $read->eraseInstall, $read->hostAgentMinimum, $read->inPlaceFrom, $read->stepDownFrom, $read->storeSchemas]);
     }
 
-    /** @param callable(array<string, mixed>): array<string, mixed> $break */
+    /** @param  callable(array<string, mixed>): array<string, mixed>  $break */
     #[DataProvider('brokenCatalogues')]
     public function test_a_broken_catalogue_is_refused_by_its_place(callable $break, string $pointer): void
     {
@@ -60,7 +60,7 @@ final class DocumentsTest extends TestCase
         yield 'an unknown kind' => [$set(['socks' => 1], 'builds', 0, 'storeSchemas'), '/builds/0/storeSchemas'];
     }
 
-    /** @param array<string, mixed> $goal */
+    /** @param  array<string, mixed>  $goal */
     #[DataProvider('goals')]
     public function test_a_goal_is_exactly_one_of_four(array $goal): void
     {

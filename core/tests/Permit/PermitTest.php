@@ -27,7 +27,7 @@ final class PermitTest extends TestCase
         self::assertSame('2026-11-20T09:10:00Z', Rfc3339::format($permit->expiresAt));
     }
 
-    /** @param array<string, mixed> $change */
+    /** @param  array<string, mixed>  $change */
     #[DataProvider('others')]
     public function test_a_permit_for_anything_else_is_not(array $change, string $words): void
     {
@@ -108,7 +108,7 @@ final class PermitTest extends TestCase
         return ['sub' => 'SKL-0042', 'hardwareId' => 'FN7-2', 'build' => '8G210', 'packageSha256' => str_repeat('a', 64), 'nonce' => 'n-1', 'iat' => $now, 'exp' => $now + 600];
     }
 
-    /** @param array<string, mixed> $claims */
+    /** @param  array<string, mixed>  $claims */
     private static function jws(array $claims, string $seed = self::SEED, string $kid = 'k1'): string
     {
         $input = self::encode(json_encode(['alg' => 'EdDSA', 'kid' => $kid], JSON_THROW_ON_ERROR)).'.'.self::encode(json_encode($claims, JSON_THROW_ON_ERROR));

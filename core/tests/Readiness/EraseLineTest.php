@@ -57,7 +57,7 @@ final class EraseLineTest extends TestCase
         self::assertFalse(EraseLine::judge([])->isOpen());
     }
 
-    /** @param array<string, string> $expected */
+    /** @param  array<string, string>  $expected */
     #[DataProvider('evidence')]
     public function test_safety_is_what_was_read(SafetyEvidence $evidence, array $expected): void
     {

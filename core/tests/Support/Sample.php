@@ -86,13 +86,13 @@ final class Sample
         return ['kind' => $kind, 'items' => 3, 'bytes' => 3000, 'lastChangedAt' => $changed, 'syncedAt' => $synced];
     }
 
-    /** @param array<string, mixed> ...$catalogues */
+    /** @param  array<string, mixed>  ...$catalogues */
     public static function almanac(array ...$catalogues): Almanac
     {
         return Almanac::of(...array_map(static fn (array $c) => CatalogueDocument::parse(json_encode($c, JSON_THROW_ON_ERROR)), array_values($catalogues)));
     }
 
-    /** @param array<string, mixed> $situation */
+    /** @param  array<string, mixed>  $situation */
     public static function read(array $situation): Situation
     {
         return SituationDocument::parse(json_encode($situation, JSON_THROW_ON_ERROR));

@@ -63,6 +63,8 @@ final readonly class Service
         });
         Kernel::route($routes, 'POST', '/practice/devices/{serial}/port', $device(static fn (Handset $h, Request $r): array => ['port' => $h->state['port'] = Kernel::body($r)['port'] ?? null]));
 
+        Kernel::route($routes, 'POST', '/practice/devices/{serial}/owner-lock', $device(static fn (Handset $h, Request $r): array => ['ownerLock' => $h->state['ownerLock'] = Kernel::body($r)['state'] === 'on' ? 'on' : 'off']));
+
         return $routes;
     }
 

@@ -36,7 +36,7 @@ final readonly class Service
         $routes = new RouteCollection;
         Kernel::route($routes, 'GET', '/jwks.json', fn (): array => ['keys' => [$this->vault->jwk()]]);
         Kernel::route($routes, 'GET', '/catalogue', fn (Request $r): Response => $this->signedCatalogue($r));
-        Kernel::route($routes, 'GET', '/packages/{file}', fn (Request $r, array $m): Response => $this->package($m['file']));
+        Kernel::route($routes, 'GET', '/packages/{file}', fn (Request $r, array $m): Response => $this->package($m['file'], $r));
         Kernel::route($routes, 'POST', '/permits', fn (Request $r): array => $this->permit(Kernel::body($r), $r));
 
         return $routes;
@@ -82,12 +82,15 @@ final readonly class Service
     }
 
     /** Answers byte ranges (RFC 9110 section 14) and an ETag, at the speed of a usual line. */
-    private function package(string $name): Response
+    private function package(string $name, Request $request): Response
     {
         $file = $this->mill->file($name) ?? throw new Problem(404, 'no-such-package', 'There is no package of this name.');
+        if (preg_match('/\Abytes=(\d+)-/', (string) $request->headers->get('Range'), $m) === 1 && (int) $m[1] >= filesize($file)) {
+            return new Response('', 416, ['Content-Range' => 'bytes */'.filesize($file)]);
+        }
         $response = new BinaryFileResponse($file, 200, ['Content-Type' => 'application/octet-stream']);
         $response->setEtag($this->mill->sha256($name));
-        $response->setChunkSize(65_536);
+        $response->isNotModified($request);
 
         return PacedFile::of($response, (int) (self::PACKAGE_BYTES_PER_SECOND * $this->speed));
     }

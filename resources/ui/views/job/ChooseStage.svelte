@@ -1,5 +1,6 @@
 <script lang="ts">
     import { createQuery } from '@tanstack/svelte-query';
+    import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
     import type { Goal, Job } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
@@ -14,7 +15,7 @@
     let { job }: { job: Job } = $props();
     const windows = createQuery(() => ({ queryKey: ['windows', job.id], queryFn: () => api.windows(job.id), refetchInterval: 60_000, enabled: job.device !== null }));
     const plan = jobAct((goal: Goal) => api.plan(job.id, goal));
-    const accept = jobAct(() => api.accept(job.id, job.plan!.routes[0]!));
+    const accept = jobAct(() => api.accept(job.id, job.plan!.routes[0]!), (j) => void push(`/jobs/${j.id}`));
     const step = $derived(job.steps.find((s) => s.code === 'choose-route'));
     const open = $derived(step?.state === 'needs-hand' && job.state === 'open');
     const route = $derived(job.route ?? job.plan?.routes[0] ?? null);

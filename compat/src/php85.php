@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// PHP 8.5 brings these two; the framework calls them under these names.
+// PHP 8.5 brings these four; the framework calls them under these names.
 
 if (! function_exists('array_first')) {
     /**
@@ -31,5 +31,25 @@ if (! function_exists('array_last')) {
     function array_last(array $array): mixed
     {
         return $array === [] ? null : $array[array_key_last($array)];
+    }
+}
+
+if (! function_exists('get_error_handler')) {
+    function get_error_handler(): ?callable
+    {
+        $handler = set_error_handler(static fn (): bool => false);
+        restore_error_handler();
+
+        return $handler;
+    }
+}
+
+if (! function_exists('get_exception_handler')) {
+    function get_exception_handler(): ?callable
+    {
+        $handler = set_exception_handler(static fn (Throwable $e): never => throw $e);
+        restore_exception_handler();
+
+        return $handler;
     }
 }

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use GuzzleHttp\Client;
+use PHPUnit\Framework\TestCase;
+use Tests\Support\Browser;
+use Tests\Support\RunningSystem;
+
+/** The running product in Chromium, one instance for all browser tests. */
+abstract class BrowserTestCase extends TestCase
+{
+    private static ?RunningSystem $system = null;
+
+    protected Browser $browser;
+
+    public static function setUpBeforeClass(): void
+    {
+        self::$system ??= RunningSystem::start('browser', 8970, ['vendor', 'rig', 'worker', 'worker', 'web'], 25);
+    }
+
+    protected function setUp(): void
+    {
+        $this->browser = Browser::open(self::system()->address());
+    }
+
+    protected function tearDown(): void
+    {
+        if ($this->status()->isError() || $this->status()->isFailure()) {
+            $this->browser->shot(RunningSystem::root().'/var/test/failed-'.$this->name().'.png');
+        }
+        $this->browser->close();
+    }
+
+    protected static function system(): RunningSystem
+    {
+        return self::$system ?? throw new \LogicException('The instance starts before the first test.');
+    }
+
+    /** @return array<string, mixed> */
+    protected static function rig(string $path): array
+    {
+        return json_decode((string) (new Client)->get(self::system()->settings()['DEVICE_LINK'].$path)->getBody(), true);
+    }
+
+    protected function assertAccessible(string $view): void
+    {
+        self::assertSame([], $this->browser->accessibilityViolations(), "axe-core on {$view}");
+    }
+}

@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Bench\BagState;
+use App\Bench\StepCode;
+use App\Bench\StepState;
+use App\Models\BenchJob;
+use PHPUnit\Framework\Attributes\DataProvider;
+
+final class EraseLineTest extends FeatureTestCase
+{
+    public function test_only_this_devices_serial_is_taken(): void
+    {
+        $job = $this->jobAtTheLine();
+
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => 'SKL-0057'])->assertUnprocessable()->assertJsonPath('code', 'wrong-serial');
+        $this->postJson("/api/v1/jobs/{$job->id}/line", [])->assertUnprocessable();
+        $this->assertNothingErased($job);
+    }
+
+    public function test_what_nobody_vouched_for_keeps_it_shut(): void
+    {
+        $job = $this->openJob();
+        $this->acceptRoute($job);
+        $this->workUntil($job, StepCode::CrossLine);
+
+        $answer = $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict()->assertJsonPath('code', 'erase-line-closed');
+
+        self::assertSame(['owner-account-at-hand', 'passcode-known'], array_column($answer->json('checks'), 'code'));
+        $this->assertNothingErased($job);
+    }
+
+    public function test_a_machines_check_cannot_be_vouched_for(): void
+    {
+        $job = $this->openJob();
+
+        $this->putJson("/api/v1/jobs/{$job->id}/attestations/backup-verified")->assertConflict();
+        $this->putJson("/api/v1/jobs/{$job->id}/attestations/nonsense")->assertNotFound();
+        self::assertNull($job->refresh()->attestations);
+    }
+
+    public function test_it_cannot_be_crossed_before_it_is_reached(): void
+    {
+        $job = $this->openJob();
+        $this->workUntil($job, StepCode::ChooseRoute);
+
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
+        $this->assertNothingErased($job);
+    }
+
+    /** @param  callable(string): void  $harm */
+    #[DataProvider('harms')]
+    public function test_a_bag_that_was_harmed_after_its_sealing_is_found_at_the_line(callable $harm, BagState $bag): void
+    {
+        $job = $this->jobAtTheLine();
+        exec('chmod -R u+w '.escapeshellarg($this->bagFolder($job)));
+        $harm($this->bagFolder($job));
+
+        // what the screen showed was green; the last proof reads the bag again
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]);
+        $this->workUntil($job, StepCode::CrossLine);
+
+        self::assertSame([$bag, StepState::Waiting], [$job->safetyBag()?->state, $job->step(StepCode::EnterRecovery)->state]);
+        $this->assertNothingErased($job);
+    }
+
+    /** @return iterable<string, array{callable, BagState}> */
+    public static function harms(): iterable
+    {
+        yield 'a flipped bit' => [static function (string $bag): void {
+            $file = "{$bag}/data/contacts/card-007.vcf";
+            $text = (string) file_get_contents($file);
+            $text[9] = chr(ord($text[9]) ^ 1);
+            file_put_contents($file, $text);
+            exec('chmod -R a-w '.escapeshellarg($bag));
+        }, BagState::Damaged];
+        yield 'a file is gone' => [static function (string $bag): void {
+            unlink("{$bag}/data/notes/note-03.md");
+            exec('chmod -R a-w '.escapeshellarg($bag));
+        }, BagState::Damaged];
+        yield 'the whole bag is gone' => [static fn (string $bag) => exec('rm -rf '.escapeshellarg($bag)), BagState::Sealed];
+        yield 'the seal is broken' => [static fn (string $bag) => chmod("{$bag}/data/notes/note-03.md", 0o644), BagState::Sealed];
+    }
+
+    public function test_an_altered_package_is_found_at_the_line(): void
+    {
+        $job = $this->jobAtTheLine();
+        $this->flipOneBit(self::system()->folder.'/packages/'.$job->route['legs'][0]['package']['sha256'].'.fwp');
+
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]);
+        $this->workUntil($job, StepCode::CrossLine);
+
+        self::assertStringContainsString('package', $job->step(StepCode::CrossLine)->problem['detail'] ?? '');
+        $this->assertNothingErased($job);
+        unlink(self::system()->folder.'/packages/'.$job->route['legs'][0]['package']['sha256'].'.fwp');
+    }
+
+    public function test_an_owner_lock_that_was_switched_on_meanwhile_is_found_at_the_line(): void
+    {
+        $job = $this->jobAtTheLine();
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/owner-lock', ['state' => 'on']);
+
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
+        $this->workUntil($job, StepCode::CrossLine);
+
+        self::assertStringContainsString('owner lock', $job->step(StepCode::CrossLine)->problem['detail'] ?? '');
+        $this->assertNothingErased($job);
+    }
+
+    public function test_after_a_damage_a_new_backup_opens_the_way_again(): void
+    {
+        $job = $this->jobAtTheLine();
+        $first = $job->safetyBag()?->id;
+        exec('chmod -R u+w '.escapeshellarg($this->bagFolder($job)));
+        $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-007.vcf');
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]);
+        $this->workUntil($job, StepCode::CrossLine);
+
+        $this->postJson("/api/v1/jobs/{$job->id}/backup-again")->assertOk();
+        $this->workUntil($job, StepCode::CrossLine);
+
+        self::assertNotSame($first, $job->safetyBag()?->id);
+        self::assertSame(BagState::Sealed, $job->safetyBag()?->state);
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
+        $this->workUntil($job, StepCode::ProveSafety, StepState::Done);
+    }
+
+    public function test_a_backup_that_is_damaged_before_it_is_verified_is_never_sealed(): void
+    {
+        $job = $this->openJob();
+        $this->acceptRoute($job);
+        $this->stopBefore($job, StepCode::VerifyBackup);
+        $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-007.vcf');
+        $this->workUntil($job, StepCode::VerifyBackup, StepState::Failed);
+
+        self::assertSame([BagState::Damaged, 'data/contacts/card-007.vcf'], [$job->safetyBag()?->state, $job->safetyBag()->faults[0]['path'] ?? null]);
+        self::assertSame([StepState::Waiting, StepState::Waiting], [$job->step(StepCode::SealBackup)->state, $job->step(StepCode::CrossLine)->state]);
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
+        $this->assertNothingErased($job);
+    }
+
+    /** Runs the steps one by one until the one before this is done. */
+    private function stopBefore(BenchJob $job, StepCode $code): void
+    {
+        for ($i = 0; $i < 50 && $job->step($code)->state === StepState::Waiting; $i++) {
+            $this->artisan('queue:work', ['--once' => true, '--sleep' => 0, '--tries' => 0])->run();
+        }
+        self::assertSame(StepState::Ready, $job->step($code)->state);
+    }
+
+    private function assertNothingErased(BenchJob $job): void
+    {
+        $device = $this->rig('GET', '/devices/'.self::SERIAL);
+
+        self::assertSame(['9.3.0', 'normal', 180], [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? null]);
+        self::assertNull($job->refresh()->line_crossed_at);
+    }
+}

@@ -1,0 +1,122 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Bench\JobState;
+use App\Bench\StepCode;
+use App\Bench\StepState;
+use App\Models\BenchJob;
+use App\Models\User;
+use Illuminate\Contracts\Console\Kernel;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Testing\TestCase;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Http;
+use Tests\Support\RunningSystem;
+
+/** The application on a real MariaDB, against the stand-ins as separate processes. The test is the worker. */
+abstract class FeatureTestCase extends TestCase
+{
+    protected const SERIAL = 'SKL-0042';
+
+    private static ?RunningSystem $system = null;
+
+    public static function setUpBeforeClass(): void
+    {
+        parent::setUpBeforeClass();
+        self::$system ??= RunningSystem::start('feature', 8950, ['vendor', 'rig'], 400);
+    }
+
+    public function createApplication(): Application
+    {
+        putenv('JADE_VAR='.self::system()->folder);
+        foreach (['APP_ENV' => 'testing', 'ARGON_MEMORY' => '1024', 'ARGON_TIME' => '1'] as $name => $value) {
+            $_ENV[$name] = $_SERVER[$name] = $value;
+        }
+        $app = require RunningSystem::root().'/bootstrap/app.php';
+        $app->make(Kernel::class)->bootstrap();
+
+        return $app;
+    }
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        foreach (['job_steps', 'bags', 'bench_jobs', 'queue_jobs', 'users'] as $table) {
+            DB::table($table)->delete();
+        }
+        @unlink(self::system()->folder.'/vendor/closed');
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/reset');
+    }
+
+    protected static function system(): RunningSystem
+    {
+        return self::$system ?? throw new \LogicException('The instance starts before the first test.');
+    }
+
+    /** @return array<string, mixed> */
+    protected function rig(string $method, string $path, array $body = []): array
+    {
+        return Http::send($method, config('jade.device_link').$path, ['json' => (object) $body])->json();
+    }
+
+    protected function signedIn(?User $as = null): static
+    {
+        $this->flushSession();
+        $this->app['auth']->forgetGuards();
+
+        return $this->actingAs($as ?? User::factory()->create(['name' => 'Teo Lind']), 'web')->withHeader('Referer', config('app.url'));
+    }
+
+    protected function openJob(): BenchJob
+    {
+        return BenchJob::query()->findOrFail($this->signedIn()->postJson('/api/v1/jobs', ['serial' => self::SERIAL])->assertCreated()->json('id'));
+    }
+
+    /** Works queued steps off until the step stands where it is wanted. */
+    protected function workUntil(BenchJob $job, StepCode $code, StepState $state = StepState::NeedsHand): void
+    {
+        RunningSystem::waitUntil(function () use ($job, $code, $state): bool {
+            Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
+
+            return $job->step($code)->state === $state;
+        }, 40, "{$code->value} did not become {$state->value}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
+        $job->refresh();
+    }
+
+    protected function acceptRoute(BenchJob $job): void
+    {
+        $this->workUntil($job, StepCode::ChooseRoute);
+        $route = $job->plan['routes'][0];
+        $this->putJson("/api/v1/jobs/{$job->id}/route", ['route' => $route['id'], 'build' => $route['legs'][0]['to']['build'], 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]])->assertOk();
+    }
+
+    /** A job that stands before the erase line with all attested. */
+    protected function jobAtTheLine(): BenchJob
+    {
+        $job = $this->openJob();
+        $this->acceptRoute($job);
+        $this->workUntil($job, StepCode::CrossLine);
+        foreach (['owner-account-at-hand', 'passcode-known'] as $code) {
+            $this->putJson("/api/v1/jobs/{$job->id}/attestations/{$code}")->assertOk();
+        }
+        self::assertSame(JobState::Open, $job->state);
+
+        return $job->refresh();
+    }
+
+    protected function bagFolder(BenchJob $job): string
+    {
+        return self::system()->folder.'/bags/'.$job->safetyBag()?->id;
+    }
+
+    protected function flipOneBit(string $file): void
+    {
+        $text = (string) file_get_contents($file);
+        $text[intdiv(strlen($text), 2)] = chr(ord($text[intdiv(strlen($text), 2)]) ^ 1);
+        file_put_contents($file, $text);
+    }
+}

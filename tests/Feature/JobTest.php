@@ -1,0 +1,120 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Bench\BagState;
+use App\Bench\JobState;
+use App\Bench\StepCode;
+use App\Bench\StepState;
+use App\Models\BenchJob;
+use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Seal;
+
+final class JobTest extends FeatureTestCase
+{
+    public function test_a_whole_crossing_ends_with_nothing_missing(): void
+    {
+        $job = $this->jobAtTheLine();
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => ' skl-0042 '])->assertOk();
+        $this->workUntil($job, StepCode::HandOver);
+
+        self::assertSame([0, true, '9.3.0', '8.7.0'], [$job->proof['missing'], $job->proof['nothingLost'], $job->proof['before']['version'], $job->proof['after']['version']]);
+        self::assertSame(['photos' => 180, 'messages' => 18, 'contacts' => 64], array_slice(array_column($job->proof['kinds'], 'same', 'kind'), 0, 3));
+        self::assertSame(['system/about.json'], array_column($job->proof['kinds'], 'changed', 'kind')['settings']);
+        self::assertSame('8.7.0', $this->rig('GET', '/devices/'.self::SERIAL)['version']);
+        $this->assertOriginalIsSealedAndCopyLowered($job);
+
+        $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertOk()->assertJsonPath('state', 'done');
+        self::assertSame([JobState::Done, null], [$job->refresh()->state, $job->held_serial]);
+        self::assertSame([], $job->steps->reject(static fn ($s): bool => $s->state === StepState::Done)->all());
+    }
+
+    private function assertOriginalIsSealedAndCopyLowered(BenchJob $job): void
+    {
+        $copy = $job->loweredCopy();
+        self::assertNotNull($copy);
+        self::assertTrue(BagVerifier::verify($this->bagFolder($job))->isSound());
+        self::assertTrue(Seal::isClosed($this->bagFolder($job)));
+        $description = BagReader::open(self::system()->folder.'/bags/'.$copy->id)->description();
+        self::assertSame(['8.7.0', '9.3.0', $job->safetyBag()?->id], [(string) $description->declaredVersion, (string) $description->madeOn, $description->loweredFrom]);
+    }
+
+    public function test_one_device_has_one_job(): void
+    {
+        $this->openJob();
+
+        $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL])->assertConflict()->assertJsonPath('code', 'device-held');
+        self::assertSame(1, BenchJob::query()->count());
+    }
+
+    public function test_a_device_that_is_not_there_opens_no_job(): void
+    {
+        $this->signedIn()->postJson('/api/v1/jobs', ['serial' => 'SKL-9999'])->assertConflict()->assertJsonPath('code', 'no-such-device');
+        $this->postJson('/api/v1/jobs', ['serial' => '../etc'])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/serial');
+        self::assertSame(0, BenchJob::query()->count());
+    }
+
+    public function test_a_left_job_frees_its_device_and_leaves_it_as_it_was(): void
+    {
+        $job = $this->openJob();
+        $this->workUntil($job, StepCode::ChooseRoute);
+
+        $this->postJson("/api/v1/jobs/{$job->id}/leave")->assertOk()->assertJsonPath('state', 'abandoned');
+        $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL])->assertCreated();
+        self::assertSame('9.3.0', $this->rig('GET', '/devices/'.self::SERIAL)['version']);
+    }
+
+    public function test_the_goal_can_be_changed_until_a_route_is_taken(): void
+    {
+        $job = $this->openJob();
+        $this->workUntil($job, StepCode::ChooseRoute);
+
+        $blocked = $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '8.6.0']])->assertOk();
+        self::assertSame(['blocked', '8.7.0'], [$blocked->json('plan.verdict'), $blocked->json('plan.nearest.version')]);
+        self::assertSame('window-closed', $blocked->json('plan.rejected.0.reasons.0.code'));
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => 'eight']])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/goal');
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '8.6.0', 'newestInMajor' => 8]])->assertUnprocessable();
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestInMajor' => 8]])->assertOk()->assertJsonPath('plan.verdict', 'reachable');
+
+        $this->acceptRoute($job);
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestInMajor' => 8]])->assertConflict()->assertJsonPath('code', 'not-now');
+    }
+
+    public function test_a_route_that_is_not_on_offer_is_not_taken(): void
+    {
+        $job = $this->openJob();
+        $this->workUntil($job, StepCode::ChooseRoute);
+
+        $this->putJson("/api/v1/jobs/{$job->id}/route", ['route' => 'r1', 'build' => '8F190', 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]])
+            ->assertConflict()->assertJsonPath('code', 'plan-changed');
+        self::assertNull($job->refresh()->route);
+    }
+
+    public function test_a_permit_that_is_refused_brings_the_job_back_to_choose_with_its_backup_kept(): void
+    {
+        $job = $this->jobAtTheLine();
+        file_put_contents(self::system()->folder.'/vendor/closed', "8G210\n");
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
+        $this->workUntil($job, StepCode::ChooseRoute);
+
+        self::assertSame('window-closed', $job->step(StepCode::ChooseRoute)->problem['code'] ?? null);
+        self::assertStringContainsString('Nothing was erased', $job->step(StepCode::ChooseRoute)->problem['detail']);
+        self::assertSame([null, null, BagState::Sealed], [$job->line_crossed_at, $job->route, $job->safetyBag()?->state]);
+        self::assertSame(StepState::Done, $job->step(StepCode::SealBackup)->state);
+        $device = $this->rig('GET', '/devices/'.self::SERIAL);
+        self::assertSame(['9.3.0', 180], [$device['version'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? null]);
+    }
+
+    public function test_the_bench_tells_when_the_device_link_is_silent(): void
+    {
+        $this->signedIn()->getJson('/api/v1/bench')->assertOk()->assertJsonPath('link', 'up')->assertJsonPath('ports.0.serial', self::SERIAL);
+        config(['jade.device_link' => 'http://127.0.0.1:9']);
+        $this->app->forgetInstance(\App\Ports\DeviceLink::class);
+
+        $this->getJson('/api/v1/bench')->assertOk()->assertExactJson(['link' => 'silent', 'ports' => [], 'open' => [], 'ended' => []]);
+        $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL])->assertServiceUnavailable()->assertJsonPath('code', 'link-lost');
+    }
+}

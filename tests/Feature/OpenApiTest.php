@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Feature;
+
+use App\Bench\StepCode;
+use Illuminate\Routing\Route;
+use Illuminate\Testing\TestResponse;
+use Opis\JsonSchema\Errors\ErrorFormatter;
+use Opis\JsonSchema\Validator;
+use Symfony\Component\Yaml\Yaml;
+use Tests\Support\RunningSystem;
+
+/** The API against its own OpenAPI document. */
+final class OpenApiTest extends FeatureTestCase
+{
+    private const BASE = 'https://jade-step.invalid/';
+
+    public function test_every_route_is_documented_and_every_documented_route_is_there(): void
+    {
+        $routes = [];
+        foreach ($this->app['router']->getRoutes() as $route) {
+            assert($route instanceof Route);
+            if (str_starts_with($route->uri(), 'api/v1/')) {
+                $routes[] = strtolower($route->methods()[0]).' '.substr($route->uri(), 6);
+            }
+        }
+        $documented = [];
+        foreach (self::document()->paths as $path => $operations) {
+            foreach (array_keys((array) $operations) as $method) {
+                $documented[] = "{$method} {$path}";
+            }
+        }
+
+        self::assertEqualsCanonicalizing($documented, $routes);
+    }
+
+    public function test_answers_along_a_whole_crossing_keep_to_their_schemas(): void
+    {
+        $this->assertKeepsTo('Problem', $this->getJson('/api/v1/session'), 'application/problem+json');
+        $this->assertKeepsTo('Person', $this->signedIn()->getJson('/api/v1/session'));
+        $this->assertKeepsTo('AlmanacAge', $this->postJson('/api/v1/almanac/refresh'));
+        $this->assertKeepsTo('Bench', $this->getJson('/api/v1/bench'));
+        $opened = $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL]);
+        $this->assertKeepsTo('Job', $opened);
+        $this->assertKeepsTo('Problem', $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL]), 'application/problem+json');
+        $job = \App\Models\BenchJob::query()->findOrFail($opened->json('id'));
+        $this->acceptRoute($job);
+        $this->assertKeepsTo('Windows', $this->getJson("/api/v1/jobs/{$job->id}/windows"));
+        $this->workUntil($job, StepCode::CrossLine);
+        $this->assertKeepsTo('Job', $this->putJson("/api/v1/jobs/{$job->id}/attestations/passcode-known"));
+        $this->assertKeepsTo('Problem', $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]), 'application/problem+json');
+        $this->putJson("/api/v1/jobs/{$job->id}/attestations/owner-account-at-hand");
+        $this->assertKeepsTo('Job', $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]));
+        $this->workUntil($job, StepCode::HandOver);
+        $this->assertKeepsTo('Job', $this->getJson("/api/v1/jobs/{$job->id}"));
+        $this->assertKeepsTo('Bench', $this->getJson('/api/v1/bench'));
+        $this->assertKeepsTo('Problem', $this->getJson('/api/v1/jobs/999999'), 'application/problem+json');
+    }
+
+    /** @param  TestResponse<\Symfony\Component\HttpFoundation\Response>  $response */
+    private function assertKeepsTo(string $schema, TestResponse $response, string $type = 'application/json'): void
+    {
+        $validator = new Validator(null, 10, false);
+        $resolver = $validator->resolver();
+        assert($resolver !== null);
+        $document = self::document();
+        $document->{'$id'} = self::BASE.'openapi.json';
+        $resolver->registerRaw($document);
+        foreach (['plan', 'situation'] as $name) {
+            $resolver->registerFile(self::BASE."formats/{$name}.schema.json", RunningSystem::root()."/docs/formats/{$name}.schema.json");
+        }
+
+        $error = $validator->validate(json_decode((string) $response->getContent()), (object) ['$ref' => self::BASE."openapi.json#/components/schemas/{$schema}"])->error();
+
+        self::assertNull($error, $error === null ? '' : json_encode((new ErrorFormatter)->format($error), JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES)."\n".substr((string) $response->getContent(), 0, 600));
+        self::assertSame($type, $response->headers->get('Content-Type'));
+    }
+
+    private static function document(): \stdClass
+    {
+        return Yaml::parseFile(RunningSystem::root().'/docs/openapi.yaml', Yaml::PARSE_OBJECT_FOR_MAP);
+    }
+}

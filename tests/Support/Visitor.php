@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+use GuzzleHttp\Client;
+use GuzzleHttp\Cookie\CookieJar;
+use Psr\Http\Message\ResponseInterface;
+
+/** Somebody who talks to a running instance over HTTP, as the browser does. */
+final readonly class Visitor
+{
+    private function __construct(private Client $http, private CookieJar $cookies, private string $address)
+    {
+    }
+
+    public static function signIn(string $address, string $email = 'bench@skerry.example', string $password = 'tide-table-9'): self
+    {
+        $visitor = new self(new Client(['http_errors' => false, 'timeout' => 30]), new CookieJar, $address);
+        $visitor->http->get("{$address}/sanctum/csrf-cookie", ['cookies' => $visitor->cookies, 'headers' => ['Referer' => "{$address}/"]]);
+        $answer = $visitor->send('POST', '/session', ['email' => $email, 'password' => $password]);
+        if ($answer->getStatusCode() !== 200) {
+            throw new \RuntimeException("Signing in failed: {$answer->getBody()}");
+        }
+
+        return $visitor;
+    }
+
+    /** @param  array<string, mixed>  $body */
+    public function send(string $method, string $path, array $body = [], bool $withToken = true): ResponseInterface
+    {
+        $token = rawurldecode((string) $this->cookies->getCookieByName('XSRF-TOKEN')?->getValue());
+
+        return $this->http->request($method, "{$this->address}/api/v1{$path}", [
+            'cookies' => $this->cookies, 'json' => (object) $body,
+            'headers' => ['Referer' => "{$this->address}/", 'Accept' => 'application/json'] + ($withToken ? ['X-XSRF-TOKEN' => $token] : []),
+        ]);
+    }
+
+    /** @return array<string, mixed> */
+    public function ask(string $method, string $path, array $body = []): array
+    {
+        $answer = $this->send($method, $path, $body);
+        $json = json_decode((string) $answer->getBody(), true);
+        if ($answer->getStatusCode() >= 400 || ! is_array($json)) {
+            throw new \RuntimeException("{$method} {$path} answered {$answer->getStatusCode()}: {$answer->getBody()}");
+        }
+
+        return $json;
+    }
+
+    public function openJobAndTakeTheRoute(string $serial): int
+    {
+        $job = $this->ask('POST', '/jobs', ['serial' => $serial])['id'];
+        RunningSystem::waitUntil(fn (): bool => $this->step($job, 'choose-route')['state'] === 'needs-hand', 30, 'the device was not read');
+        $route = $this->ask('GET', "/jobs/{$job}")['plan']['routes'][0];
+        $this->ask('PUT', "/jobs/{$job}/route", ['route' => $route['id'], 'build' => $route['legs'][0]['to']['build'], 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]]);
+
+        return $job;
+    }
+
+    /** @return array<string, mixed> */
+    public function step(int $job, string $code): array
+    {
+        return array_column($this->ask('GET', "/jobs/{$job}")['steps'], null, 'code')[$code];
+    }
+}
