@@ -15,6 +15,7 @@ final class Walls
     {
         return PHPat::rule()
             ->classes(Selector::inNamespace('JadeStep\Core'))
+            ->excluding(Selector::inNamespace('JadeStep\Core\Tests'))
             ->shouldNotDependOn()
             ->classes(
                 Selector::inNamespace('App'),

@@ -57,7 +57,10 @@ abstract class FeatureTestCase extends TestCase
         return self::$system ?? throw new \LogicException('The instance starts before the first test.');
     }
 
-    /** @return array<string, mixed> */
+    /**
+     * @param  array<string, mixed>  $body
+     * @return array<string, mixed>
+     */
     protected function rig(string $method, string $path, array $body = []): array
     {
         return Http::send($method, config('jade.device_link').$path, ['json' => (object) $body])->json();

@@ -10,6 +10,7 @@ use App\Ports\VendorService;
 use Illuminate\Http\Client\Response;
 use Illuminate\Support\Facades\Http;
 use JadeStep\Core\Permit\Exception\PermitException;
+use Mockery\MockInterface;
 use Symfony\Component\Process\Process;
 
 /** The vendor's service as a stranger sees it: over HTTP, against the standards that it claims. */
@@ -75,6 +76,7 @@ final class VendorServiceTest extends FeatureTestCase
         self::assertSame($held->id, $almanac->refresh()->id);
 
         $forged = \Mockery::mock(VendorService::class);
+        assert($forged instanceof VendorService && $forged instanceof MockInterface);
         $forged->shouldReceive('keys')->andReturn(app(VendorService::class)->keys());
         $forged->shouldReceive('signedCatalogue')->andReturn(substr($signed, 0, -6).'AAAAAA');
         $before = HeldCatalogue::query()->count();

@@ -38,7 +38,10 @@ final readonly class Visitor
         ]);
     }
 
-    /** @return array<string, mixed> */
+    /**
+     * @param  array<string, mixed>  $body
+     * @return array<string, mixed>
+     */
     public function ask(string $method, string $path, array $body = []): array
     {
         $answer = $this->send($method, $path, $body);

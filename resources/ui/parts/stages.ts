@@ -15,7 +15,7 @@ export const stepsOf = (job: Job, stage: Stage): Step[] => job.steps.filter((s) 
 
 const PHASES: Record<string, string> = {
     read: 'Reading the device',
-    asking: 'The device asks whether to trust this computer: say yes on its screen',
+    asking: 'The device wants its holder’s consent: unlock it and say yes on its screen',
     look: 'Looking whether the package is here already',
     list: 'Listing what is on the device',
     fetch: 'Fetching the package',

@@ -134,7 +134,7 @@ final class DemoContent
         $this->put('call-log', 'calls.csv', $calls);
         foreach (['tide-table', 'ticket-scanner'] as $app) {
             for ($i = 1; $i <= 8; $i++) {
-                $this->put('app-data', "{$app}/store-{$i}.bin", $this->noise(6_000));
+                $this->put('app-data', "{$app}/record-{$i}.bin", $this->noise(6_000));
             }
         }
         $this->put('home-layout', 'layout.json', '{"dock":["phone","messages","ticket-scanner","tide-table"],"pages":2}');

@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { Check as Tick, CircleHelp, UserCheck, X } from '@lucide/svelte';
+    import { Check as Tick, CircleHelp, CircleSlash, UserCheck } from '@lucide/svelte';
     import type { Check } from '../../api/types';
 
     let { checks, mayAct, onattest }: { checks: Check[]; mayAct: boolean; onattest: (code: string) => void } = $props();
@@ -18,7 +18,7 @@
 <ul>
     {#each open as c (c.code)}
         <li class="flex items-start gap-2 border-t border-edge py-2" data-check={c.code} data-state={c.state}>
-            {#if c.state === 'fail'}<X size={20} class="mt-0.5 shrink-0 text-loss" aria-hidden="true" />{:else}<CircleHelp size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
+            {#if c.state === 'fail'}<CircleSlash size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{:else}<CircleHelp size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
             <span class="flex-1"><span class="font-semibold">{names[c.code] ?? c.code}</span> <span class="text-sm text-quiet">{words[c.state]} <span class="code">{c.code}</span></span><span class="block text-sm">{c.mend} {c.evidence}</span></span>
             {#if mayAct && byHand.includes(c.code)}<button class="act-quiet shrink-0" onclick={() => onattest(c.code)}>I have checked</button>{/if}
         </li>
