@@ -58,6 +58,7 @@ final readonly class Runner
 
     private function conclude(JobStep $step, Outcome $outcome): void
     {
+        $this->journal->beat($step, []); // only who still holds the step may say how it ended
         match ($outcome->kind) {
             OutcomeKind::Done => $this->journal->done($step),
             OutcomeKind::Again => $this->journal->again($step, $outcome->seconds, $outcome->problem),

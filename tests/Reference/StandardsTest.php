@@ -146,7 +146,7 @@ final class StandardsTest extends TestCase
     /** Common practice, no source: a backup that declares a little less than is installed is accepted as an equal one. */
     public function test_a_backup_from_a_little_below_needs_no_lowering(): void
     {
-        $treatment = static fn (string $declared): Treatment => Base::bag('b', Version::parse($declared), Version::parse('8.7.0'))->treatment;
+        $treatment = static fn (string $declared): Treatment => Base::bag('b', Version::parse($declared), Version::parse('8.7.0'), new \DateTimeImmutable(Sample::NOW), [], [])->treatment;
 
         self::assertSame([Treatment::AsIs, Treatment::AsIs, Treatment::Lowered], [$treatment('8.6.1'), $treatment('8.7.0'), $treatment('8.7.1')]);
     }

@@ -30,10 +30,23 @@ final readonly class AcceptRoute
             if ($route === null || $route['legs'][0]['to']['build'] !== $build) {
                 throw Refusal::routeGone();
             }
+            self::assertCanBeTaken($route);
             $this->assertAccepted($route['losses'], $accept);
             $job->update(['route' => $route, 'accept' => $accept]);
             $this->journal->doneByHand($job->step(StepCode::ChooseRoute));
         });
+    }
+
+    /**
+     * The bench walks one erase install with the new backup put back; other routes are planned but not walked yet.
+     *
+     * @param  array<string, mixed>  $route
+     */
+    private static function assertCanBeTaken(array $route): void
+    {
+        if (count($route['legs']) !== 1 || $route['erases'] !== 1 || ($route['base']['backup'] ?? null) !== 'planned') {
+            throw Refusal::notNow('This route is planned, but this bench cannot walk it yet: take one that erases once and puts the new backup back.');
+        }
     }
 
     /**

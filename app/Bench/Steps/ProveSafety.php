@@ -42,6 +42,7 @@ final readonly class ProveSafety implements Step
                 static fn ($c): string => trim("{$c->mend()} {$c->evidence}"), $line->stopping,
             )));
         }
+        $context->progress('open the way'); // throws where the job was left meanwhile
         $job->update(['line_crossed_at' => $this->clock->now(), 'line_checks' => array_map(PlanDocument::check(...), $line->checks)]);
 
         return Outcome::done();

@@ -16,6 +16,11 @@ enum Format: string
         return dirname(__DIR__, 3).'/docs/formats';
     }
 
+    public function schemaId(): string
+    {
+        return "urn:jade-step:format:{$this->value}:1";
+    }
+
     public function schemaFile(): string
     {
         return self::folder()."/{$this->value}.schema.json";

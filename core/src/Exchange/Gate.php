@@ -31,15 +31,27 @@ final class Gate
     /** @throws InvalidDocument */
     public static function check(Format $format, mixed $document): \stdClass
     {
-        $validator = new Validator(null, self::MOST_FAULTS, false);
-        $schema = json_decode((string) file_get_contents($format->schemaFile()), false, self::DEPTH, JSON_THROW_ON_ERROR);
-        $error = $validator->validate($document, $schema)->error();
+        $error = self::validator()->validate($document, $format->schemaId())->error();
         if ($error !== null) {
             throw InvalidDocument::faults($format->value, self::faults($error));
         }
         assert($document instanceof \stdClass);
 
         return $document;
+    }
+
+    /** One for all documents, since a schema is compiled when it is first used. */
+    private static function validator(): Validator
+    {
+        static $validator = null;
+        if ($validator === null) {
+            $validator = new Validator(null, self::MOST_FAULTS, false);
+            foreach (Format::cases() as $format) {
+                $validator->resolver()?->registerFile($format->schemaId(), $format->schemaFile());
+            }
+        }
+
+        return $validator;
     }
 
     /** @return non-empty-list<array{pointer: string, message: string}> */

@@ -57,4 +57,16 @@ final readonly class Goal
     {
         return $this->exact === null;
     }
+
+    /** Whether a build that is not admitted lies above what was asked for. */
+    public function isBelow(Build $build): bool
+    {
+        return match (true) {
+            $this->exact !== null => $build->version->isAbove($this->exact),
+            $this->newestInMajor !== null => $build->version->major > $this->newestInMajor,
+            $this->newestBelow !== null => ! $build->version->isBelow($this->newestBelow),
+            $this->newestBefore !== null => $build->releasedAt >= $this->newestBefore,
+            default => false,
+        };
+    }
 }

@@ -13,31 +13,108 @@ use JadeStep\Core\Almanac\SigningWindow;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Version\Version;
 
-/** May this build be installed on this device at this moment? Every reason against it, not the first. */
+/**
+ * May this build be installed on this device at this moment, and by which moves? Every reason against it, not the
+ * first. What a device runs, and when, are given with each question, since both change along a route.
+ */
 final readonly class InstallJudge
 {
-    public function __construct(private Almanac $almanac, private Device $device, private ?Version $hostAgent)
+    private bool $stale;
+
+    /** @param  \DateTimeImmutable  $now the moment of planning, which the almanac's age is held against */
+    public function __construct(private Almanac $almanac, private Device $device, private ?Version $hostAgent, ?Catalogue $catalogue, \DateTimeImmutable $now)
     {
+        $this->stale = $catalogue?->isStaleAt($now) === true;
     }
 
-    /** @return list<Reason> empty where an erase install is allowed */
-    public function eraseInstall(Build $build, \DateTimeImmutable $moment): array
+    /**
+     * Every reason why no move reaches the build from what is installed; empty where one does.
+     *
+     * @return list<Reason>
+     */
+    public function reasons(Build $build, Installed $from, \DateTimeImmutable $moment): array
     {
-        return [
-            ...$this->everyMove($build, $moment),
-            ...($build->eraseInstall ? [] : [Reason::of(ReasonCode::InPlaceOnly)]),
-        ];
+        $every = $this->everyMove($build, $from, $moment);
+
+        $reasons = $every === [] && $this->moves($build, $from) !== [] ? [] : [...$every, ...$this->ofMoves($build, $from)];
+        usort($reasons, static fn (Reason $a, Reason $b): int => array_search($a->code, ReasonCode::cases(), true) <=> array_search($b->code, ReasonCode::cases(), true));
+
+        return $reasons;
     }
 
-    /** @return list<Reason> the reasons that hold whatever the move is */
-    private function everyMove(Build $build, \DateTimeImmutable $moment): array
+    /** @return list<Reason> what holds whatever the move is */
+    public function everyMove(Build $build, Installed $from, \DateTimeImmutable $moment): array
+    {
+        return [...$this->always($build), ...$this->window($build, $moment), ...$this->ofState($build, $from)];
+    }
+
+    /** @return list<Reason> what neither the moment nor the state of the device changes */
+    public function always(Build $build): array
     {
         return [
             ...$this->model($build),
-            ...$this->window($build, $moment),
-            ...$this->floors($build),
+            ...($this->stale ? [Reason::of(ReasonCode::AlmanacStale)] : []),
+            ...$this->radio($build),
             ...$this->hostAgent($build),
-            ...($build->is($this->device->version, $this->device->build) ? [Reason::of(ReasonCode::SameBuild)] : []),
+        ];
+    }
+
+    /** @return list<Reason> */
+    public function ofState(Build $build, Installed $from): array
+    {
+        $floor = $from->rollbackCounter !== null && $build->rollbackIndex < $from->rollbackCounter;
+
+        return [
+            ...($floor ? [Reason::of(ReasonCode::RollbackFloor, ['index' => $build->rollbackIndex, 'counter' => (int) $from->rollbackCounter])] : []),
+            ...($build->is($from->version, $from->build) ? [Reason::of(ReasonCode::SameBuild)] : []),
+        ];
+    }
+
+    /** @return list<Move> the moves that the build's own rules allow from what is installed */
+    public function moves(Build $build, Installed $from): array
+    {
+        $higher = $build->version->compare($from->version);
+        $stepDown = $higher < 0 && $build->version->major === $from->version->major && $build->stepDownFrom?->contains($from->version) === true;
+
+        return [
+            ...($build->eraseInstall ? [Move::EraseInstall] : []),
+            ...($higher > 0 && $build->inPlaceFrom?->contains($from->version) === true ? [Move::InPlaceUpdate] : []),
+            ...($stepDown ? [Move::InPlaceStepDown] : []),
+        ];
+    }
+
+    /**
+     * The reasons of the single moves, each given only where the build offers that move or offers no other.
+     *
+     * @return list<Reason>
+     */
+    private function ofMoves(Build $build, Installed $from): array
+    {
+        $none = ! $build->eraseInstall && $build->inPlaceFrom === null && $build->stepDownFrom === null;
+        $codes = [
+            ...($build->eraseInstall ? [] : [ReasonCode::InPlaceOnly]),
+            ...($build->inPlaceFrom !== null || $none ? self::againstUpdate($build, $from) : []),
+            ...($build->stepDownFrom !== null || $none ? self::againstStepDown($build, $from) : []),
+        ];
+
+        return array_map(static fn (ReasonCode $c): Reason => Reason::of($c), $codes);
+    }
+
+    /** @return list<ReasonCode> */
+    private static function againstUpdate(Build $build, Installed $from): array
+    {
+        return [
+            ...($build->version->isAbove($from->version) ? [] : [ReasonCode::NotNewer]),
+            ...($build->inPlaceFrom?->contains($from->version) === true ? [] : [ReasonCode::NotAcceptedInPlace]),
+        ];
+    }
+
+    /** @return list<ReasonCode> */
+    private static function againstStepDown(Build $build, Installed $from): array
+    {
+        return [
+            ...($build->version->major === $from->version->major ? [] : [ReasonCode::MajorStepInPlace]),
+            ...($build->stepDownFrom?->contains($from->version) === true ? [] : [ReasonCode::NotAcceptedStepDown]),
         ];
     }
 
@@ -57,53 +134,38 @@ final readonly class InstallJudge
     }
 
     /**
-     * Where no package is for this device there is no window to speak of. A stale catalogue makes the answer
-     * unknown, whatever windows it names.
+     * Where no package is for this device there is no window to speak of. Between two windows, and where the vendor
+     * never signed the package at all, it counts as closed.
      *
      * @return list<Reason>
      */
     private function window(Build $build, \DateTimeImmutable $moment): array
     {
         $package = $this->device->hardwareId === null ? null : $build->packageFor($this->device->hardwareId);
-
-        return [
-            ...($package === null ? [] : $this->windowOf($package, $moment)),
-            ...($this->catalogueOf($build)?->isStaleAt($moment) === true ? [Reason::of(ReasonCode::AlmanacStale)] : []),
-        ];
-    }
-
-    /**
-     * Between two windows, and where the vendor never signed the package at all, the package counts as closed:
-     * since the end of the latest window that has ended, or since the build's release.
-     *
-     * @return list<Reason>
-     */
-    private function windowOf(Package $package, \DateTimeImmutable $moment): array
-    {
-        if ($package->windowAt($moment) !== null) {
+        if ($package === null || $package->windowAt($moment) !== null) {
             return [];
         }
         $ended = array_filter($package->signing, static fn (SigningWindow $w): bool => $w->hasEndedBy($moment));
         if ($ended !== []) {
             return [Reason::windowClosed(max(array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->until ?? $moment, $ended)))];
         }
-        $coming = array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->from, $package->signing);
 
-        return $coming === [] ? [Reason::of(ReasonCode::WindowClosed)] : [Reason::windowNotOpenYet(min($coming))];
+        return $package->signing === [] ? [Reason::of(ReasonCode::WindowClosed)] : [Reason::windowNotOpenYet(self::firstStart($package))];
+    }
+
+    private static function firstStart(Package $package): \DateTimeImmutable
+    {
+        $starts = array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->from, $package->signing);
+
+        return $starts === [] ? throw new \LogicException('A package without windows has no first one.') : min($starts);
     }
 
     /** @return list<Reason> */
-    private function floors(Build $build): array
+    private function radio(Build $build): array
     {
-        $reasons = [];
-        if ($this->device->rollbackCounter !== null && $build->rollbackIndex < $this->device->rollbackCounter) {
-            $reasons[] = Reason::of(ReasonCode::RollbackFloor, ['index' => $build->rollbackIndex, 'counter' => $this->device->rollbackCounter]);
-        }
-        if ($this->device->radioMinimum !== null && $build->radioLevel < $this->device->radioMinimum) {
-            $reasons[] = Reason::of(ReasonCode::RadioMismatch, ['level' => $build->radioLevel, 'minimum' => $this->device->radioMinimum]);
-        }
-
-        return $reasons;
+        return $this->device->radioMinimum !== null && $build->radioLevel < $this->device->radioMinimum
+            ? [Reason::of(ReasonCode::RadioMismatch, ['level' => $build->radioLevel, 'minimum' => $this->device->radioMinimum])]
+            : [];
     }
 
     /** @return list<Reason> */
@@ -114,16 +176,5 @@ final readonly class InstallJudge
         }
 
         return [Reason::of(ReasonCode::HostAgentOld, ['minimum' => (string) $build->hostAgentMinimum])];
-    }
-
-    private function catalogueOf(Build $build): ?Catalogue
-    {
-        foreach ($this->almanac->catalogues as $catalogue) {
-            if (in_array($build, $catalogue->builds, true)) {
-                return $catalogue;
-            }
-        }
-
-        return null;
     }
 }

@@ -5,90 +5,93 @@ declare(strict_types=1);
 namespace JadeStep\Core\Route;
 
 use JadeStep\Core\Almanac\Build;
-use JadeStep\Core\Device\Device;
-use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\KindStock;
 use JadeStep\Core\Device\Outcome;
 
-/** What becomes of every kind on the device when it is erased and the planned backup is put back. */
+/** What becomes of every kind on the device: for each the source that loses least. */
 final readonly class Ledger
 {
-    private function __construct(private Situation $situation, private Build $end, private Base $base, private ?Build $installed)
+    private function __construct(private Situation $situation, private Build $end, private Base $base)
     {
     }
 
     /**
-     * @param  Build|null  $installed  the build that the backup is made on, whose store schemas it then carries
+     * The ledger of a route that erases.
+     *
      * @return list<KindFate> one a kind that the device reports, in the order of the reading
      */
-    public static function of(Situation $situation, Build $end, Base $base, ?Build $installed): array
+    public static function of(Situation $situation, Build $end, Base $base): array
     {
-        $ledger = new self($situation, $end, $base, $installed);
+        return array_map((new self($situation, $end, $base))->fate(...), $situation->device->kinds);
+    }
 
-        return array_map($ledger->fate(...), $situation->device->kinds);
+    /** @return list<KindFate> the ledger of a route without an erase: everything is kept */
+    public static function kept(Situation $situation): array
+    {
+        return array_map(static fn (KindStock $s): KindFate => new KindFate($s->kind, Outcome::Kept, Source::Device, null, null, 0), $situation->device->kinds);
     }
 
     private function fate(KindStock $stock): KindFate
     {
         $fixed = $stock->kind->withoutCarrier();
         if ($fixed !== null) {
-            return new KindFate($stock->kind, $fixed, $fixed === Outcome::Kept ? Source::Device : null, null, $fixed === Outcome::Kept ? null : KindReason::NeverCarried);
-        }
-        $why = $this->missingFromBase($stock->kind);
+            $kept = $fixed === Outcome::Kept;
 
-        return $why === null ? $this->fromBase($stock) : $this->withoutBase($stock, $why);
+            return new KindFate($stock->kind, $fixed, $kept ? Source::Device : null, null, $kept ? null : KindReason::NeverCarried, 0);
+        }
+        $why = $this->missingFromBase($stock);
+        $options = [...($why === null ? [$this->fromBase($stock)] : []), ...$this->overlays($stock, $why)];
+        usort($options, static fn (KindFate $a, KindFate $b): int => [$a->outcome === Outcome::AtRisk, $a->staleness] <=> [$b->outcome === Outcome::AtRisk, $b->staleness]);
+
+        return $options[0] ?? new KindFate($stock->kind, Outcome::Lost, null, null, $why, 0);
     }
 
-    private function missingFromBase(Kind $kind): ?KindReason
+    private function missingFromBase(KindStock $stock): ?KindReason
     {
-        $planned = $this->situation->plannedBackup;
-        if ($this->base->treatment === Treatment::None || ! $planned->carries($kind)) {
-            return $planned === PlannedBackup::Plain && $kind->inEncryptedBag() ? KindReason::EncryptedOnly : KindReason::NotInBase;
+        if (! $this->base->holds($stock->kind)) {
+            return $this->base->isPlainPlan && PlannedBackup::Encrypted->carries($stock->kind) ? KindReason::EncryptedOnly : KindReason::NotInBase;
         }
-        $written = $this->installed === null ? null : $this->installed->storeSchemas[$kind->value] ?? null;
-        $reads = $this->end->storeSchemas[$kind->value] ?? null;
+        $written = $this->base->storeSchemas[$stock->kind->value] ?? null;
+        $reads = $this->end->storeSchemas[$stock->kind->value] ?? null;
 
         return $written !== null && $reads !== null && $written > $reads ? KindReason::SchemaTooNew : null;
     }
 
     private function fromBase(KindStock $stock): KindFate
     {
-        return new KindFate(
-            $stock->kind,
-            $this->base->isUnproven() ? Outcome::AtRisk : Outcome::Returned,
-            Source::Base,
-            $this->situation->now,
-            null,
-        );
+        $asOf = $this->base->asOf ?? throw new \LogicException('A base that holds a kind has a time.');
+        $staleness = self::staleness($stock, $asOf);
+        $outcome = match (true) {
+            $this->base->isNewerCloud, $this->base->isUnproven() => Outcome::AtRisk,
+            $staleness > 0 => Outcome::ReturnedAsOf,
+            default => Outcome::Returned,
+        };
+
+        return new KindFate($stock->kind, $outcome, Source::Base, $asOf, $this->base->isNewerCloud ? KindReason::CloudNewer : null, $staleness);
     }
 
-    private function withoutBase(KindStock $stock, KindReason $why): KindFate
+    /** @return list<KindFate> sync before side export, so that of two equal ones the machine's own way is taken */
+    private function overlays(KindStock $stock, ?KindReason $why): array
     {
-        $overlay = $this->overlay($stock);
-        if ($overlay === null) {
-            return new KindFate($stock->kind, Outcome::Lost, null, null, $why);
-        }
-        [$source, $asOf] = $overlay;
-        $late = $stock->lastChangedAt !== null && $stock->lastChangedAt > $asOf;
-
-        return new KindFate($stock->kind, $late ? Outcome::ReturnedAsOf : Outcome::Returned, $source, $asOf, $why);
-    }
-
-    /** @return array{Source, \DateTimeImmutable}|null the more current of sync and side export */
-    private function overlay(KindStock $stock): ?array
-    {
-        $found = [];
-        if ($stock->kind->canSync() && $stock->syncedAt !== null) {
-            $found[] = [Source::Sync, $stock->syncedAt];
-        }
         $export = in_array($stock->kind, $this->situation->plannedSideExports, true)
             ? $this->situation->now
             : $this->situation->sideExports[$stock->kind->value] ?? null;
-        if ($stock->kind->hasSideExport() && $export !== null) {
-            $found[] = [Source::SideExport, $export];
-        }
-        usort($found, static fn (array $a, array $b): int => $b[1] <=> $a[1]);
 
-        return $found[0] ?? null;
+        return [
+            ...($stock->kind->canSync() && $stock->syncedAt !== null ? [self::overlay($stock, Source::Sync, $stock->syncedAt, $why)] : []),
+            ...($stock->kind->hasSideExport() && $export !== null ? [self::overlay($stock, Source::SideExport, $export, $why)] : []),
+        ];
+    }
+
+    private static function overlay(KindStock $stock, Source $from, \DateTimeImmutable $asOf, ?KindReason $why): KindFate
+    {
+        $staleness = self::staleness($stock, $asOf);
+
+        return new KindFate($stock->kind, $staleness > 0 ? Outcome::ReturnedAsOf : Outcome::Returned, $from, $asOf, $why, $staleness);
+    }
+
+    private static function staleness(KindStock $stock, \DateTimeImmutable $asOf): int
+    {
+        return $stock->lastChangedAt === null ? 0 : max(0, $stock->lastChangedAt->getTimestamp() - $asOf->getTimestamp());
     }
 }

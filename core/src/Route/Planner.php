@@ -12,7 +12,7 @@ use JadeStep\Core\Readiness\CheckCode;
 use JadeStep\Core\Readiness\CheckState;
 use JadeStep\Core\Readiness\DeviceChecks;
 
-/** Finds the way down: one erase install to the newest build that the goal admits, with the planned backup put back. */
+/** Answers a situation with every route that no other beats, best first, or says why none is there and what is near. */
 final readonly class Planner
 {
     public function __construct(private Almanac $almanac)
@@ -21,25 +21,37 @@ final readonly class Planner
 
     public function plan(Situation $situation): Plan
     {
-        $judge = new InstallJudge($this->almanac, $situation->device, $situation->bench->hostAgent);
-        $open = [];
-        $judged = [];
-        foreach ($this->almanac->builds($situation->device->osLine) as $build) {
-            $reasons = $judge->eraseInstall($build, $situation->now);
-            $judged[] = new Rejection($build, $reasons);
-            if ($reasons === []) {
-                $open[] = $build;
-            }
-        }
-        $end = self::newest(array_filter($open, $situation->goal->admits(...)), $situation->goal);
-        $routes = $end === null ? [] : [$this->route($situation, $end)];
+        $device = $situation->device;
+        $builds = $this->almanac->builds($device->osLine);
+        $catalogue = $this->almanac->catalogueFor($device->osLine);
+        $judge = new InstallJudge($this->almanac, $device, $situation->bench->hostAgent, $catalogue, $situation->now);
+        $times = new Timetable($situation);
+        $crossings = Search::crossings($situation, $judge, $times, $builds);
+        $reached = self::ends($crossings);
+        $end = self::newest(array_filter($reached, $situation->goal->admits(...)), $situation->goal);
+        $routes = $end === null ? [] : (new RouteMaker($this->almanac, $situation, $times))->routes($end, $crossings);
 
         return new Plan(
             $routes,
-            array_values(array_filter($judged, static fn (Rejection $r): bool => $r->build !== $end && $r->reasons !== [] && $situation->goal->admits($r->build))),
-            $end === null ? self::nearest($open, $situation) : null,
+            self::rejections($builds, $end, $situation, $judge),
+            $end === null ? self::nearest($reached, $situation) : null,
             $this->checks($situation, $routes[0] ?? null),
         );
+    }
+
+    /**
+     * @param  list<Crossing>  $crossings
+     * @return list<Build> every build that a crossing ends on, highest first
+     */
+    private static function ends(array $crossings): array
+    {
+        $ends = [];
+        foreach ($crossings as $crossing) {
+            $ends[spl_object_id($crossing->end())] = $crossing->end();
+        }
+        usort($ends, static fn (Build $a, Build $b): int => $b->compare($a) ?: strcmp($a->build, $b->build));
+
+        return $ends;
     }
 
     /** @param  array<Build>  $builds highest first */
@@ -52,57 +64,41 @@ final readonly class Planner
     }
 
     /**
+     * Every build that the goal admits and no route ends on, with all the reasons against it. A build that could be
+     * reached but is not the newest has none.
+     *
+     * @param  list<Build>  $builds
+     * @return list<Rejection>
+     */
+    private static function rejections(array $builds, ?Build $end, Situation $situation, InstallJudge $judge): array
+    {
+        $from = Installed::on($situation->device);
+        $found = [];
+        foreach ($builds as $build) {
+            if ($build !== $end && $situation->goal->admits($build)) {
+                $reasons = $judge->reasons($build, $from, $situation->now);
+                $reasons === [] ?: $found[] = new Rejection($build, $reasons);
+            }
+        }
+
+        return $found;
+    }
+
+    /**
      * The lowest reachable version above what was asked and below the installed one, else the highest below it.
      *
-     * @param  list<Build>  $open  highest first
+     * @param  list<Build>  $reached  highest first
      */
-    private static function nearest(array $open, Situation $situation): ?Build
+    private static function nearest(array $reached, Situation $situation): ?Build
     {
         $usable = array_values(array_filter(
-            $open,
+            $reached,
             static fn (Build $b): bool => $b->channel !== Channel::Beta && $b->version->isBelow($situation->device->version),
         ));
-        $above = array_values(array_filter($usable, static fn (Build $b): bool => self::isAboveGoal($b, $situation->goal)));
-        $below = array_values(array_filter($usable, static fn (Build $b): bool => ! self::isAboveGoal($b, $situation->goal)));
+        $above = array_values(array_filter($usable, static fn (Build $b): bool => $situation->goal->isBelow($b)));
+        $below = array_values(array_filter($usable, static fn (Build $b): bool => ! $situation->goal->isBelow($b)));
 
         return $above === [] ? ($below[0] ?? null) : $above[count($above) - 1];
-    }
-
-    private static function isAboveGoal(Build $build, Goal $goal): bool
-    {
-        return match (true) {
-            $goal->exact !== null => $build->version->isAbove($goal->exact),
-            $goal->newestInMajor !== null => $build->version->major > $goal->newestInMajor,
-            $goal->newestBelow !== null => ! $build->version->isBelow($goal->newestBelow),
-            $goal->newestBefore !== null => $build->releasedAt >= $goal->newestBefore,
-            default => false,
-        };
-    }
-
-    private function route(Situation $situation, Build $end): Route
-    {
-        $device = $situation->device;
-        $package = $end->packageFor((string) $device->hardwareId) ?? throw new \LogicException('A build without a package for the device has no route.');
-        $base = $situation->plannedBackup === PlannedBackup::None
-            ? Base::none()
-            : Base::bag('planned', $device->version, $end->version);
-        $installed = $this->almanac->build($device->osLine, $device->version, $device->build);
-        $fates = Ledger::of($situation, $end, $base, $installed);
-        $times = Timetable::of($situation, $package->bytes, $base->treatment !== Treatment::None);
-        $leg = new Leg(Move::EraseInstall, $device->version, $device->build, $end, $package, $times->untilPermit, $package->windowAt($situation->now)?->until);
-        $losses = Losses::of($fates, $device, $this->almanac, $end->version);
-
-        return new Route('r1', [$leg], $package->bytes, self::diskPeak($situation, $package->bytes), $times->whole, $base, $fates, $losses, Trade::sentence($base, $losses));
-    }
-
-    /** The backup at its largest, the package twice (file and extraction), and 10 % spare. */
-    private static function diskPeak(Situation $situation, int $fetchBytes): int
-    {
-        $backup = $situation->plannedBackup === PlannedBackup::None ? 0 : $situation->device->backupBytesAtMost();
-
-        $need = $backup + 2 * $fetchBytes;
-
-        return $need + intdiv($need + 9, 10);
     }
 
     /** @return list<Check> */

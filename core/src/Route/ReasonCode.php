@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Route;
 
-/** Why a package may not be installed on a device now. */
+/** Why a package may not be installed on a device now. Reasons are listed in this order. */
 enum ReasonCode: string
 {
     case WrongModel = 'wrong-model';
@@ -15,6 +15,10 @@ enum ReasonCode: string
     case RollbackFloor = 'rollback-floor';
     case RadioMismatch = 'radio-mismatch';
     case HostAgentOld = 'host-agent-old';
+    case NotNewer = 'not-newer';
+    case NotAcceptedInPlace = 'not-accepted-in-place';
+    case MajorStepInPlace = 'major-step-in-place';
+    case NotAcceptedStepDown = 'not-accepted-step-down';
     case InPlaceOnly = 'in-place-only';
     case SameBuild = 'same-build';
 }

@@ -24,6 +24,11 @@ final readonly class Route
     ) {
     }
 
+    public function named(string $id, string $trade): self
+    {
+        return new self($id, $this->legs, $this->fetchBytes, $this->diskPeakBytes, $this->minutes, $this->base, $this->kinds, $this->losses, $trade);
+    }
+
     public function erases(): int
     {
         return count(array_filter($this->legs, static fn (Leg $leg): bool => $leg->move->erases()));

@@ -4,31 +4,57 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Route;
 
-/** The steps of a route with one erase install, in minutes. Defaults are common practice, no source. */
+use JadeStep\Core\Almanac\Package;
+
+/**
+ * How long the steps of a route take. A route is: pair and read, back up and verify, then for each leg fetch, enter
+ * recovery mode, install, restart and activate; and where it erased and puts data back, the return and its restarts.
+ * Defaults are common practice, no source; what moves bytes goes at the bench's rates.
+ */
 final readonly class Timetable
 {
     private const VERIFY_BYTES_PER_SECOND = 200_000_000;
 
-    private function __construct(public Minutes $untilPermit, public Minutes $whole)
+    private Minutes $recovery;
+
+    private Minutes $install;
+
+    private Minutes $restart;
+
+    public function __construct(private Situation $situation)
     {
+        $this->recovery = Minutes::of(1, 2, 5);
+        $this->install = Minutes::of(8, 10, 15);
+        $this->restart = Minutes::of(4, 6, 12);
     }
 
-    public static function of(Situation $situation, int $fetchBytes, bool $putsDataBack): self
+    /** Before the first leg. */
+    public function safeguard(): Minutes
     {
-        $bench = $situation->bench;
-        $backupBytes = $situation->plannedBackup === PlannedBackup::None ? 0 : $situation->device->contentBytes();
-        $before = [
-            Minutes::of(1, 2, 4),
-            Minutes::moving($backupBytes, $bench->backupBytesPerSecond),
-            Minutes::moving($backupBytes, self::VERIFY_BYTES_PER_SECOND),
-            Minutes::moving($fetchBytes, $bench->linkBytesPerSecond),
-            Minutes::of(1, 2, 5),
-        ];
-        $after = [Minutes::of(8, 10, 15), Minutes::of(4, 6, 12)];
-        $back = $putsDataBack
-            ? [Minutes::moving($backupBytes, $bench->returnBytesPerSecond), Minutes::of(3, 5, 10)]
-            : [];
+        $bytes = $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->contentBytes();
 
-        return new self(Minutes::sum(...$before), Minutes::sum(...$before, ...$after, ...$back));
+        return Minutes::sum(
+            Minutes::of(1, 2, 4),
+            Minutes::moving($bytes, $this->situation->bench->backupBytesPerSecond),
+            Minutes::moving($bytes, self::VERIFY_BYTES_PER_SECOND),
+        );
+    }
+
+    /** From the end of what came before until a leg's permit is asked for. */
+    public function untilPermit(Package $package): Minutes
+    {
+        return Minutes::sum(Minutes::moving($package->bytes, $this->situation->bench->linkBytesPerSecond), $this->recovery);
+    }
+
+    /** From the permit until the device runs the leg's build. */
+    public function afterPermit(): Minutes
+    {
+        return Minutes::sum($this->install, $this->restart);
+    }
+
+    /** @param  int  $bytes what the base holds */
+    public function putBack(int $bytes): Minutes
+    {
+        return Minutes::sum(Minutes::moving($bytes, $this->situation->bench->returnBytesPerSecond), Minutes::of(3, 5, 10));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Tests\Route;
 
+use JadeStep\Core\Route\Installed;
 use JadeStep\Core\Route\InstallJudge;
 use JadeStep\Core\Route\Reason;
 use JadeStep\Core\Tests\Support\Sample;
@@ -27,9 +28,9 @@ final class InstallJudgeTest extends TestCase
         $situation = Sample::situation($device);
         $situation['bench'] = $bench + $situation['bench'];
         $read = Sample::read($situation);
-        $judge = new InstallJudge($almanac, $read->device, $read->bench->hostAgent);
+        $judge = new InstallJudge($almanac, $read->device, $read->bench->hostAgent, $almanac->catalogues[0], Rfc3339::parse($now));
 
-        $reasons = $judge->eraseInstall($almanac->builds('tarn')[0], Rfc3339::parse($now));
+        $reasons = $judge->reasons($almanac->builds('tarn')[0], Installed::on($read->device), Rfc3339::parse($now));
 
         self::assertSame($expected, array_map(static fn (Reason $r): array => ['code' => $r->code->value] + $r->facts, $reasons));
     }
@@ -73,8 +74,11 @@ final class InstallJudgeTest extends TestCase
                 ['code' => 'rollback-floor', 'index' => 2, 'counter' => 3],
                 ['code' => 'radio-mismatch', 'level' => 9, 'minimum' => 10],
                 ['code' => 'host-agent-old', 'minimum' => '4.4.0'],
-                ['code' => 'same-build'],
+                ['code' => 'not-newer'],
+                ['code' => 'not-accepted-in-place'],
+                ['code' => 'not-accepted-step-down'],
                 ['code' => 'in-place-only'],
+                ['code' => 'same-build'],
             ],
         ];
         yield 'a host agent that is not known is too old' => [$open, ['hostAgentMinimum' => '4.2'], [], $now, [['code' => 'host-agent-old', 'minimum' => '4.2.0']], ['hostAgent' => null]];

@@ -86,7 +86,7 @@ final class PlannerTest extends TestCase
         ], $route['kinds']);
         self::assertSame(['lost' => ['messages', 'health'], 'atRisk' => [], 'outOfDate' => ['saved-passwords'], 'pairingLost' => ['band-1'], 'appsUnavailable' => ['net']], $route['losses']);
         self::assertSame(['backup' => 'planned', 'treatment' => 'lowered', 'declaredVersion' => '8.7.0', 'majorsDown' => 1, 'unproven' => false], $route['base']);
-        self::assertSame('Erases once and puts the backup back through a lowered copy; loses messages, health, brings saved passwords back out of date, unpairs band-1, leaves out Net Map.', $route['trade']);
+        self::assertSame('Erases once and puts the new backup back through a lowered copy; loses messages, health, brings saved passwords back out of date, unpairs band-1, leaves out Net Map.', $route['trade']);
         self::assertSame([1, 25_000_000, 48_455_000_000], [$route['erases'], $route['fetchBytes'], $route['diskPeakBytes']]);
     }
 
@@ -95,7 +95,7 @@ final class PlannerTest extends TestCase
         $situation = Sample::situation(['kinds' => [Sample::stock('messages')]], ['planned' => ['backup' => 'plain', 'sideExports' => ['messages']]]);
 
         self::assertSame(
-            [['kind' => 'messages', 'outcome' => 'returned', 'from' => 'side-export', 'asOf' => Sample::NOW, 'reason' => 'schema-too-new']],
+            [['kind' => 'messages', 'outcome' => 'returned', 'from' => 'side-export', 'asOf' => Sample::NOW, 'reason' => 'not-in-base']],
             $this->plan($situation)['routes'][0]['kinds'],
         );
     }

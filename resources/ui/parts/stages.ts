@@ -34,6 +34,7 @@ const PHASES: Record<string, string> = {
     'set-up': 'The device goes through its set-up',
     apply: 'The device takes the data in',
     compare: 'Comparing before and after',
+    'open the way': 'All is proven',
     'share the payload': 'Making the lowered copy',
     'write the manifests': 'Writing the manifests',
     'take the right to write': 'Taking the right to write from the bag',

@@ -2,7 +2,7 @@
     import { createQuery } from '@tanstack/svelte-query';
     import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
-    import type { Goal, Job } from '../../api/types';
+    import type { Goal, Job, Route } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import GoalForm from './GoalForm.svelte';
@@ -15,10 +15,12 @@
     let { job }: { job: Job } = $props();
     const windows = createQuery(() => ({ queryKey: ['windows', job.id], queryFn: () => api.windows(job.id), refetchInterval: 60_000, enabled: job.device !== null }));
     const plan = jobAct((goal: Goal) => api.plan(job.id, goal));
-    const accept = jobAct(() => api.accept(job.id, job.plan!.routes[0]!), (j) => void push(`/jobs/${j.id}`));
+    const accept = jobAct((route: Route) => api.accept(job.id, route), (j) => void push(`/jobs/${j.id}`));
     const step = $derived(job.steps.find((s) => s.code === 'choose-route'));
     const open = $derived(step?.state === 'needs-hand' && job.state === 'open');
-    const route = $derived(job.route ?? job.plan?.routes[0] ?? null);
+    let picked = $state<string | null>(null);
+    const routes = $derived(job.route !== null ? [job.route] : (job.plan?.routes ?? []));
+    const route = $derived(routes.find((r) => r.id === picked) ?? routes[0] ?? null);
 </script>
 
 {#if job.plan === null}
@@ -38,7 +40,10 @@
             {#if route === null}
                 <Notice tone="amber"><strong>Nothing reaches this goal now.</strong> {job.plan.nearest === null ? 'No older build is reachable for this device.' : `The nearest that is reachable: ${job.plan.nearest.version} (${job.plan.nearest.build}).`} Choose another goal.</Notice>
             {:else}
-                <RouteCard {route} accepted={job.route !== null} mayAccept={open && session.mayAct} busy={accept.isPending} onaccept={() => accept.mutate()} />
+                {#if routes.length > 1}<h2>{routes.length} routes that no other beats, best first</h2>{/if}
+                {#each routes as r (r.id)}
+                    <RouteCard route={r} best={routes[0] ?? r} shown={r.id === route.id} accepted={job.route !== null} mayAccept={open && session.mayAct} busy={accept.isPending} onshow={() => (picked = r.id)} onaccept={() => accept.mutate(r)} />
+                {/each}
             {/if}
         </div>
         {#if route !== null}<section class="panel col-span-2" aria-labelledby="ledger"><h2 id="ledger" class="mb-2">Where each kind comes back from</h2><LedgerTable {route} device={job.device} /></section>{/if}

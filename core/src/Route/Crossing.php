@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Route;
+
+use JadeStep\Core\Almanac\Build;
+
+/** The legs of a route, before it is decided what is put back at the end. */
+final readonly class Crossing
+{
+    /**
+     * @param  list<Leg>  $legs
+     * @param  Minutes  $minutes  until the last leg's build runs
+     */
+    private function __construct(public array $legs, public Installed $installed, public Minutes $minutes)
+    {
+    }
+
+    public static function start(Installed $installed, Minutes $safeguard): self
+    {
+        return new self([], $installed, $safeguard);
+    }
+
+    public function with(Leg $leg, Minutes $after): self
+    {
+        return new self([...$this->legs, $leg], $this->installed->after($leg->to), Minutes::sum($leg->before, $after));
+    }
+
+    public function end(): Build
+    {
+        return $this->legs === [] ? throw new \LogicException('A crossing has at least one leg.') : $this->legs[count($this->legs) - 1]->to;
+    }
+
+    public function erases(): int
+    {
+        return count(array_filter($this->legs, static fn (Leg $l): bool => $l->move->erases()));
+    }
+
+    public function fetchBytes(): int
+    {
+        return array_sum(array_map(static fn (Leg $l): int => $l->package->bytes, $this->legs));
+    }
+
+    public function visits(Build $build): bool
+    {
+        foreach ($this->legs as $leg) {
+            if ($leg->to === $build) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}

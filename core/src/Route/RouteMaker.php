@@ -1,0 +1,121 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Route;
+
+use JadeStep\Core\Almanac\Almanac;
+use JadeStep\Core\Almanac\Build;
+
+/** Joins crossings with bases into routes, and keeps those that no other beats. */
+final readonly class RouteMaker
+{
+    public function __construct(private Almanac $almanac, private Situation $situation, private Timetable $times)
+    {
+    }
+
+    /**
+     * @param  list<Crossing>  $crossings
+     * @return list<Route> the Pareto set, best first
+     */
+    public function routes(Build $end, array $crossings): array
+    {
+        $device = $this->situation->device;
+        $bases = Bases::of($this->situation, $end, $this->almanac->build($device->osLine, $device->version, $device->build));
+        $routes = [];
+        foreach ($crossings as $crossing) {
+            if ($crossing->end() === $end) {
+                array_push($routes, ...$this->withBases($crossing, $bases));
+            }
+        }
+
+        return self::named(self::unbeaten($routes));
+    }
+
+    /**
+     * @param  list<Base>  $bases
+     * @return list<Route>
+     */
+    private function withBases(Crossing $crossing, array $bases): array
+    {
+        return $crossing->erases() === 0
+            ? [$this->route($crossing, null)]
+            : array_map(fn (Base $b): Route => $this->route($crossing, $b), $bases);
+    }
+
+    private function route(Crossing $crossing, ?Base $base): Route
+    {
+        $end = $crossing->end();
+        $fates = $base === null ? Ledger::kept($this->situation) : Ledger::of($this->situation, $end, $base);
+        $back = $base === null || $base->treatment === Treatment::None ? [] : [$this->times->putBack($this->bytesOf($base))];
+
+        return new Route(
+            '', $crossing->legs, $crossing->fetchBytes(), $this->diskPeak($crossing), Minutes::sum($crossing->minutes, ...$back), $base, $fates,
+            Losses::of($fates, $this->situation->device, $this->almanac, $end->version), '',
+        );
+    }
+
+    /** A held backup's size is not told; what the device holds of its kinds now stands in for it. */
+    private function bytesOf(Base $base): int
+    {
+        $bytes = 0;
+        foreach ($this->situation->device->kinds as $stock) {
+            $bytes += $base->backup === 'planned' || $base->holds($stock->kind) ? $stock->bytes : 0;
+        }
+
+        return $bytes;
+    }
+
+    /** The backup at its largest, every package, the largest of them once more for its extraction, and 10 % spare. */
+    private function diskPeak(Crossing $crossing): int
+    {
+        $backup = $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->backupBytesAtMost();
+        $sizes = array_map(static fn (Leg $l): int => $l->package->bytes, $crossing->legs);
+        $need = $backup + array_sum($sizes) + max([0, ...$sizes]);
+
+        return $need + intdiv($need + 9, 10);
+    }
+
+    /**
+     * @param  list<Route>  $routes
+     * @return list<Route>
+     */
+    private static function unbeaten(array $routes): array
+    {
+        $priced = array_map(static fn (Route $r): array => [Price::of($r), $r], $routes);
+        usort($priced, static fn (array $a, array $b): int => $a[0]->compare($b[0]) ?: strcmp(self::key($a[1]), self::key($b[1])));
+        $kept = [];
+        foreach ($priced as [$price, $route]) {
+            foreach ($kept as [$other]) {
+                if ($other->beats($price)) {
+                    continue 2;
+                }
+            }
+            $kept[] = [$price, $route];
+        }
+
+        return array_column($kept, 1);
+    }
+
+    /** Tells two routes of one price apart, so that their order is always the same. */
+    private static function key(Route $route): string
+    {
+        $legs = array_map(static fn (Leg $l): string => $l->move->value.' '.$l->to->build, $route->legs);
+
+        return implode(', ', $legs).' / '.($route->base->backup ?? '');
+    }
+
+    /**
+     * @param  list<Route>  $routes  best first
+     * @return list<Route>
+     */
+    private static function named(array $routes): array
+    {
+        $named = [];
+        foreach ($routes as $i => $route) {
+            $named[] = $route->named('r'.($i + 1), Trade::sentence($route, $i === 0 ? null : $routes[0]));
+        }
+
+        return $named;
+    }
+}

@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Tests\Support;
+
+/** Small random catalogues and situations, the same for the same seed, that reach into the corners of the rules. */
+final class RandomSituations
+{
+    private const VERSIONS = ['7.4.0', '8.0.0', '8.1.0', '8.1.1', '9.0.0-rc.1', '9.0.0', '9.1.0', '9.2.0', '10.0.0-beta.1', '10.0.0'];
+
+    private const KINDS = ['photos', 'messages', 'contacts', 'recordings', 'app-data', 'health', 'payment-cards', 'sign-ins', 'esim', 'accessory-pairing', 'saved-passwords'];
+
+    private \Random\Randomizer $random;
+
+    public function __construct(int $seed)
+    {
+        $this->random = new \Random\Randomizer(new \Random\Engine\Mt19937($seed));
+    }
+
+    /** @return array{array<string, mixed>, array<string, mixed>} catalogue and situation */
+    public function next(): array
+    {
+        $builds = array_map($this->build(...), $this->some(self::VERSIONS, 3, 7));
+        $installed = $builds[$this->int(0, count($builds) - 1)];
+
+        return [
+            Sample::catalogue($builds, ['freshUntil' => $this->chance(4) ? '2026-11-20T08:59:59Z' : '2026-11-20T20:00:00Z']),
+            Sample::situation([
+                'hardwareId' => match ($this->int(0, 40)) { 0 => null, 1 => 'FN7-1', default => 'FN7-2' },
+                'version' => $installed['version'], 'build' => $this->chance(80) ? $installed['build'] : 'OTHER', 'rollbackCounter' => $this->chance(15) ? null : $this->int(1, 2),
+                'radioMinimum' => $this->chance(20) ? null : $this->int(0, 1),
+                'kinds' => array_map($this->stock(...), $this->some(self::KINDS, 0, 6)),
+            ], [
+                'backups' => array_map($this->backup(...), range(1, $this->int(1, 3))),
+                'sideExports' => $this->chance(40) ? [['kind' => 'messages', 'takenAt' => $this->time()]] : [],
+                'planned' => ['backup' => ['plain', 'encrypted', 'none'][$this->int(0, 2)], 'sideExports' => $this->chance(25) ? ['contacts'] : []],
+                'goal' => $this->goal(),
+            ]),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function build(string $version): array
+    {
+        $channel = str_contains($version, 'beta') ? 'beta' : (str_contains($version, 'rc') ? 'candidate' : 'release');
+        $label = 'B'.str_replace(['.', '-'], '', $version);
+        $build = Sample::build($version, $label, $this->windows(), [
+            'channel' => $channel, 'releasedAt' => sprintf('2026-%02d-01T00:00:00Z', $this->int(1, 10)),
+            'rollbackIndex' => $this->int(1, 3), 'radioLevel' => $this->int(0, 1) + ($this->chance(70) ? 1 : 0), 'eraseInstall' => $this->chance(70),
+            'inPlaceFrom' => $this->chance(60) ? '>='.$this->pick(['7.0.0', '8.0.0', '9.0.0']).' <'.$this->pick(['9.0.0', '10.0.0', '11.0.0']) : null,
+            'stepDownFrom' => $this->chance(35) ? '>='.$this->pick(['8.0.0', '9.0.0']).' <'.$this->pick(['9.0.0', '10.0.0', '11.0.0']) : null,
+            'storeSchemas' => ['messages' => $this->int(13, 15), 'photos' => $this->int(8, 9)],
+        ]);
+        $build['packages'][0]['bytes'] = $this->int(1, 6) * 1_000_000_000;
+        $build['packages'][0]['hardwareIds'] = $this->chance(90) ? ['FN7-2'] : ['FN7-1', 'FN7-2'];
+
+        return $build;
+    }
+
+    /** @return list<array{string, string|null}> open, closed, closing within the hour, or opening within it */
+    private function windows(): array
+    {
+        return match ($this->int(0, 9)) {
+            0 => [],
+            1 => [['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z']],
+            2, 3 => [['2026-05-01T00:00:00Z', sprintf('2026-11-20T09:%02d:00Z', $this->int(1, 59))]],
+            4 => [[sprintf('2026-11-20T09:%02d:00Z', $this->int(1, 59)), null]],
+            default => [['2026-05-01T00:00:00Z', null]],
+        };
+    }
+
+    /** @return array<string, mixed> */
+    private function stock(string $kind): array
+    {
+        return ['kind' => $kind, 'items' => $this->int(1, 900), 'bytes' => $this->int(1, 4) * 1_000_000_000, 'lastChangedAt' => $this->chance(80) ? $this->time() : null, 'syncedAt' => $this->chance(30) ? $this->time() : null];
+    }
+
+    /** @return array<string, mixed> */
+    private function backup(int $number): array
+    {
+        $madeOn = $this->pick(['7.4.0', '8.1.0', '9.0.0', '9.2.0', '10.0.0']);
+        $encrypted = $this->chance(50);
+
+        return [
+            'id' => "b-{$number}", 'where' => $this->chance(30) ? 'cloud' : 'bag', 'takenAt' => $this->time(), 'madeOn' => $madeOn, 'declaredVersion' => $madeOn,
+            'encrypted' => $encrypted, 'passphraseProven' => $this->chance(70), 'verified' => $this->chance(80),
+            'kinds' => $this->some(['photos', 'messages', 'contacts', 'recordings', 'app-data', 'health'], 1, 6), 'storeSchemas' => ['messages' => $this->int(13, 15)],
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function goal(): array
+    {
+        return match ($this->int(0, 3)) {
+            0 => ['exact' => $this->pick(self::VERSIONS)],
+            1 => ['newestInMajor' => $this->int(7, 10)],
+            2 => ['newestBelow' => $this->pick(['8.1.0', '9.0.0', '9.1.0', '10.0.0'])],
+            default => ['newestBefore' => sprintf('2026-%02d-15T00:00:00Z', $this->int(2, 10))],
+        };
+    }
+
+    private function time(): string
+    {
+        return sprintf('2026-11-%02dT%02d:00:00Z', $this->int(10, 19), $this->int(0, 23));
+    }
+
+    private function int(int $from, int $to): int
+    {
+        return $this->random->getInt($from, $to);
+    }
+
+    private function chance(int $percent): bool
+    {
+        return $this->int(1, 100) <= $percent;
+    }
+
+    /** @param  non-empty-list<string>  $from */
+    private function pick(array $from): string
+    {
+        return $from[$this->int(0, count($from) - 1)];
+    }
+
+    /**
+     * @param  list<string>  $from
+     * @return list<string>
+     */
+    private function some(array $from, int $least, int $most): array
+    {
+        $shuffled = $this->random->shuffleArray($from);
+
+        return array_slice($shuffled, 0, $this->int($least, $most));
+    }
+}
