@@ -6,11 +6,16 @@ namespace JadeStep\Core\Almanac;
 
 use JadeStep\Core\Version\Version;
 
-/** The held catalogues of all vendors together, one a vendor. */
+/** The held catalogues of all vendors together, one a vendor, indexed by model and OS line. */
 final readonly class Almanac
 {
-    /** @param  list<Catalogue>  $catalogues */
-    private function __construct(public array $catalogues)
+    /**
+     * @param  list<Catalogue>  $catalogues
+     * @param  array<string, Model>  $models  by hardware id
+     * @param  array<string, list<Build>>  $builds  by OS line, highest first
+     * @param  array<string, Catalogue>  $speakers  by OS line
+     */
+    private function __construct(public array $catalogues, private array $models, private array $builds, private array $speakers)
     {
     }
 
@@ -24,66 +29,44 @@ final readonly class Almanac
                 $held[$catalogue->vendorId] = $catalogue;
             }
         }
+        [$models, $builds, $speakers] = [[], [], []];
+        foreach ($held as $catalogue) {
+            foreach ($catalogue->models as $model) {
+                $models[$model->hardwareId] ??= $model;
+                $speakers[$model->osLine] ??= $catalogue;
+            }
+            foreach ($catalogue->builds as $build) {
+                $builds[$build->osLine][] = $build;
+            }
+        }
+        foreach ($builds as &$line) {
+            usort($line, static fn (Build $a, Build $b): int => $b->compare($a) ?: strcmp($a->build, $b->build));
+        }
 
-        return new self(array_values($held));
+        return new self(array_values($held), $models, $builds, $speakers);
     }
 
     public function model(string $hardwareId): ?Model
     {
-        foreach ($this->catalogues as $catalogue) {
-            foreach ($catalogue->models as $model) {
-                if ($model->hardwareId === $hardwareId) {
-                    return $model;
-                }
-            }
-        }
-
-        return null;
+        return $this->models[$hardwareId] ?? null;
     }
 
     /** @return list<Model> the variants that one name on the box may stand for */
     public function modelsNamed(string $name): array
     {
-        $found = [];
-        foreach ($this->catalogues as $catalogue) {
-            foreach ($catalogue->models as $model) {
-                if (mb_strtolower($model->name) === mb_strtolower($name)) {
-                    $found[] = $model;
-                }
-            }
-        }
-
-        return $found;
+        return array_values(array_filter($this->models, static fn (Model $m): bool => mb_strtolower($m->name) === mb_strtolower($name)));
     }
 
     /** The catalogue that speaks for an OS line, or null where no vendor here has it. */
     public function catalogueFor(string $osLine): ?Catalogue
     {
-        foreach ($this->catalogues as $catalogue) {
-            foreach ($catalogue->models as $model) {
-                if ($model->osLine === $osLine) {
-                    return $catalogue;
-                }
-            }
-        }
-
-        return null;
+        return $this->speakers[$osLine] ?? null;
     }
 
     /** @return list<Build> every build of the line, highest first */
     public function builds(string $osLine): array
     {
-        $found = [];
-        foreach ($this->catalogues as $catalogue) {
-            foreach ($catalogue->builds as $build) {
-                if ($build->osLine === $osLine) {
-                    $found[] = $build;
-                }
-            }
-        }
-        usort($found, static fn (Build $a, Build $b): int => $b->compare($a) ?: strcmp($a->build, $b->build));
-
-        return $found;
+        return $this->builds[$osLine] ?? [];
     }
 
     public function build(string $osLine, Version $version, string $label): ?Build

@@ -10,6 +10,9 @@ use JadeStep\Core\Version\VersionRange;
 /** One build of an OS line, with the vendor's rules for installing it. */
 final readonly class Build
 {
+    /** @var array<string, Package> so that one model's package is found however many others there are */
+    private array $byHardwareId;
+
     /**
      * @param  array<string, int>  $storeSchemas  per kind the schema that the build writes, also the highest it reads
      * @param  list<Package>  $packages
@@ -29,17 +32,18 @@ final readonly class Build
         public array $storeSchemas,
         public array $packages,
     ) {
+        $byHardwareId = [];
+        foreach ($packages as $package) {
+            foreach ($package->hardwareIds as $hardwareId) {
+                $byHardwareId[$hardwareId] ??= $package;
+            }
+        }
+        $this->byHardwareId = $byHardwareId;
     }
 
     public function packageFor(string $hardwareId): ?Package
     {
-        foreach ($this->packages as $package) {
-            if ($package->isFor($hardwareId)) {
-                return $package;
-            }
-        }
-
-        return null;
+        return $this->byHardwareId[$hardwareId] ?? null;
     }
 
     /** By version; a re-release of the same version counts as higher by its later release date. */

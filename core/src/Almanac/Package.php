@@ -22,11 +22,6 @@ final readonly class Package
     ) {
     }
 
-    public function isFor(string $hardwareId): bool
-    {
-        return in_array($hardwareId, $this->hardwareIds, true);
-    }
-
     public function windowAt(\DateTimeImmutable $moment): ?SigningWindow
     {
         foreach ($this->signing as $window) {

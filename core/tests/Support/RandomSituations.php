@@ -27,7 +27,9 @@ final class RandomSituations
         return [
             Sample::catalogue($builds, ['freshUntil' => $this->chance(4) ? '2026-11-20T08:59:59Z' : '2026-11-20T20:00:00Z']),
             Sample::situation([
-                'hardwareId' => match ($this->int(0, 40)) { 0 => null, 1 => 'FN7-1', default => 'FN7-2' },
+                'hardwareId' => match ($this->int(0, 40)) {
+                    0 => null, 1 => 'FN7-1', default => 'FN7-2'
+                },
                 'version' => $installed['version'], 'build' => $this->chance(80) ? $installed['build'] : 'OTHER', 'rollbackCounter' => $this->chance(15) ? null : $this->int(1, 2),
                 'radioMinimum' => $this->chance(20) ? null : $this->int(0, 1),
                 'kinds' => array_map($this->stock(...), $this->some(self::KINDS, 0, 6)),
