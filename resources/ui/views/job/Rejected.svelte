@@ -17,7 +17,10 @@
             case 'radio-mismatch': return 'its radio level is below what the device needs';
             case 'host-agent-old': return `needs host agent ${r.minimum ?? ''}`;
             case 'in-place-only': return 'is signed for in-place moves only';
-            default: return r.code;
+            case 'not-newer': return 'in place it could only be an update, and it is not newer';
+            case 'not-accepted-in-place': return 'it takes no in-place update from what is installed';
+            case 'major-step-in-place': return 'a step-down in place never crosses a major version';
+            case 'not-accepted-step-down': return 'it takes no in-place step-down from what is installed';
         }
     }
 </script>

@@ -31,7 +31,7 @@
                 <section class="panel py-3 {broken ? 'border-loss' : ''}" aria-labelledby="bag">
                     <h2 id="bag">The backup: {bag.state}</h2>
                     <p class="code my-1 break-all">{bag.id}</p>
-                    <p class="text-sm">{bag.items ?? 0} items, {bytes(bag.bytes)}, made on {version(bag.madeOn)}{bag.verifiedAt === null ? '' : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null ? '' : `; sealed until ${dayAndClock(bag.keepUntil)}`}.</p>
+                    <p class="text-sm">{bag.items === null ? 'Being written' : `${bag.items} items, ${bytes(bag.bytes)}`}, made on {version(bag.madeOn)}{bag.verifiedAt === null ? '' : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null ? '' : `; sealed until ${dayAndClock(bag.keepUntil)}`}.</p>
                     {#if bag.faults.length > 0}<ul class="mt-2 text-sm text-loss">{#each bag.faults.slice(0, 4) as f, i (i)}<li><span class="font-mono">{f.path}</span>: {f.code}{f.detail === '' ? '' : `, ${f.detail}`}</li>{/each}</ul>{/if}
                     {#if broken && session.mayAct && !job.lineCrossed}<button class="act mt-3" disabled={again.isPending} onclick={() => again.mutate()}>Back up again</button>{/if}
                 </section>
