@@ -17,7 +17,7 @@ need_debian() {
     [ ${#missing[@]} -gt 0 ] || return 0
     local as=()
     if [ "$(id -u)" -ne 0 ]; then
-        command -v sudo >/dev/null && sudo -n true 2>/dev/null \
+        command -v sudo >/dev/null && { [ -t 0 ] || sudo -n true 2>/dev/null; } \
             || die "These Debian packages are missing, and there are no rights to install them: ${missing[*]}. Run this once as root or with sudo, or install them by hand."
         as=(sudo)
     fi
@@ -38,7 +38,7 @@ when_changed() {
     printf '%s' "$digest" >"$stamp"
 }
 
-digest_of() { (cd "$root" && find "$@" -type f -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1); }
+digest_of() { (cd "$root" && find "$@" -type f ! -name schema.d.ts -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1); }
 
 need_php() {
     need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath php8.2-mbstring php8.2-intl php8.2-xml composer unzip git openssl mariadb-server
@@ -72,7 +72,7 @@ need_node() {
 
 need_front_end() {
     build() { say 'Building the front end'; (cd "$root" && npm run --silent types && npm run --silent build) >"$root/var/build.log" 2>&1 || die "The front end could not be built: $(tail -n 20 "$root/var/build.log")"; }
-    [ -f "$root/public/build/manifest.json" ] || rm -f "$root/var/stamps/front-end"
+    [ -f "$root/public/build/manifest.json" ] && [ -f "$root/resources/ui/api/schema.d.ts" ] || rm -f "$root/var/stamps/front-end"
     when_changed front-end "$(digest_of resources package-lock.json vite.config.ts tsconfig.json docs/openapi.yaml docs/formats)" build
 }
 

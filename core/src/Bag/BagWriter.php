@@ -105,11 +105,6 @@ final class BagWriter
         return $inventory;
     }
 
-    public static function abandon(string $target): void
-    {
-        Tree::remove($target.'.writing');
-    }
-
     /** @param  array<string, int|null>  $storeSchemas */
     private function inventory(array $storeSchemas): Inventory
     {

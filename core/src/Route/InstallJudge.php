@@ -43,7 +43,7 @@ final readonly class InstallJudge
     }
 
     /** @return list<Reason> what holds whatever the move is */
-    public function everyMove(Build $build, Installed $from, \DateTimeImmutable $moment): array
+    private function everyMove(Build $build, Installed $from, \DateTimeImmutable $moment): array
     {
         return [...$this->always($build), ...$this->window($build, $moment), ...$this->ofState($build, $from)];
     }

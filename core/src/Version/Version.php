@@ -41,11 +41,6 @@ final readonly class Version implements \Stringable
         );
     }
 
-    public static function of(int $major, int $minor = 0, int $patch = 0): self
-    {
-        return new self($major, $minor, $patch, []);
-    }
-
     /**
      * Precedence after SemVer 2.0.0 section 11.
      *

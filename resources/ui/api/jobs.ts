@@ -1,5 +1,5 @@
 import { client, take } from './client';
-import type { Goal, Job, Route, StepCode } from './types';
+import type { Goal, Route, StepCode } from './types';
 
 const at = (job: number) => ({ params: { path: { job } } });
 
@@ -24,5 +24,3 @@ export const api = {
     handOver: (job: number) => take(client.POST('/jobs/{job}/hand-over', at(job))),
     leave: (job: number) => take(client.POST('/jobs/{job}/leave', at(job))),
 } satisfies Record<string, (...args: never[]) => Promise<unknown>>;
-
-export type JobAct = (job: number) => Promise<Job>;

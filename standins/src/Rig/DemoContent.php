@@ -142,6 +142,8 @@ final class DemoContent
             $this->put('settings', "user/{$name}.json", json_encode(['area' => $name, 'level' => $this->next(100)], JSON_THROW_ON_ERROR));
         }
         $this->put('saved-passwords', 'vault.bin', $this->noise(2_000));
+        $this->put('health', 'steps.bin', $this->noise(3_000));
+        $this->put('payment-cards', 'card-1.bin', $this->noise(256));
         $this->put('sign-ins', 'harbour-bank.json', '{"account":"crew"}');
         $this->put('sign-ins', 'mail.json', '{"account":"deck"}');
         $this->put('esim', 'profile-1.bin', $this->noise(512));

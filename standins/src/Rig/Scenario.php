@@ -30,7 +30,7 @@ final class Scenario
                 ['id' => 'tide-table', 'name' => 'Tide Table', 'minimumOs' => '8.0.0'],
                 ['id' => 'ticket-scanner', 'name' => 'Ticket Scanner', 'minimumOs' => '7.2.0'],
             ],
-            'synced' => ['saved-passwords'],
+            'synced' => ['saved-passwords', 'health'],
             'port' => $port, 'mode' => 'normal', 'paired' => false, 'activated' => true, 'setUp' => true,
             'nonce' => null, 'operations' => [], 'photoCount' => $photos,
         ];
