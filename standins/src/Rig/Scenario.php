@@ -11,8 +11,8 @@ final class Scenario
     public static function devices(): array
     {
         return [
-            'SKL-0042' => self::phone('SKL-0042', 'FN7-2', 'Fenn 7', '352099110042016', '1', 180),
-            'SKL-0057' => self::phone('SKL-0057', 'FN6-1', 'Fenn 6', '352098400057018', '2', 90),
+            'SKL-0042' => self::phone('SKL-0042', 'FN7-2', 'Fenn 7', '352099110042013', '1', 180),
+            'SKL-0057' => self::phone('SKL-0057', 'FN6-1', 'Fenn 6', '352098400057012', '2', 90),
         ];
     }
 
