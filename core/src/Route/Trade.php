@@ -16,7 +16,7 @@ final class Trade
         $against = $best === null ? [] : self::against(Price::of($route), Price::of($best));
 
         return self::way($route).' '.self::data($route)
-            .($costs === [] ? '; every kind comes back' : '; '.implode(', ', $costs))
+            .($costs === [] ? '; nothing is lost' : '; '.implode(', ', $costs))
             .($against === [] ? '.' : '. Against the first: '.implode(', ', $against).'.');
     }
 
