@@ -68,7 +68,7 @@ final readonly class Journal
      */
     public function beat(JobStep $step, array $fields): void
     {
-        $this->move($this->held($step), ['heartbeat_at' => $this->now()] + $fields);
+        $this->move($this->held($step), $fields);
     }
 
     public function done(JobStep $step): void

@@ -108,6 +108,26 @@ final class JobTest extends FeatureTestCase
         self::assertSame(['9.3.0', 180], [$device['version'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? null]);
     }
 
+    public function test_a_permit_refused_after_an_install_had_begun_never_claims_that_nothing_was_erased(): void
+    {
+        $job = $this->jobAtTheLine();
+        file_put_contents(self::system()->folder.'/vendor/closed', "8G210\n");
+        \App\Models\JobStep::query()->whereKey($job->step(StepCode::Install)->id)->update(['data' => '{"begun":true}']);
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
+        $this->workUntil($job, StepCode::Install, StepState::Failed);
+
+        $problem = $job->step(StepCode::Install)->problem;
+        self::assertSame('window-closed', $problem['code'] ?? null);
+        self::assertStringNotContainsString('Nothing was erased', $problem['detail']);
+        self::assertNotNull($job->line_crossed_at);
+        self::assertSame(StepState::Done, $job->step(StepCode::ChooseRoute)->state);
+
+        unlink(self::system()->folder.'/vendor/closed');
+        $this->postJson("/api/v1/jobs/{$job->id}/steps/install/retry")->assertOk();
+        $this->workUntil($job, StepCode::HandOver);
+        self::assertSame(0, $job->proof['missing']);
+    }
+
     public function test_the_bench_tells_when_the_device_link_is_silent(): void
     {
         $this->signedIn()->getJson('/api/v1/bench')->assertOk()->assertJsonPath('link', 'up')->assertJsonPath('ports.0.serial', self::SERIAL);

@@ -41,22 +41,39 @@ final readonly class Install implements Step
         }
         $sha256 = $job->route['legs'][0]['package']['sha256'];
         if ($this->packages->isSound($sha256, static fn () => $context->progress('compare the digest')) !== true) {
-            return Outcome::backToChoose('package-altered', 'The package on this bench is not whole any more. Nothing was erased; it is fetched again with the next route.');
+            return $this->withoutPackage($context);
         }
         $this->link->sendPackage($job->serial, $this->packages->file($sha256), $sha256, static fn (int $done, int $whole) => $context->progress('send the package', null, $done, $whole));
         $context->progress('ask for a permit');
+        $nonce = $this->link->nonce($job->serial);
         try {
-            $permit = $this->permit($job, $sha256);
+            $permit = $this->permit($job, $sha256, $nonce);
         } catch (Refused $e) {
-            return Outcome::backToChoose($e->reason, "The vendor gave no permit: {$e->getMessage()} Nothing was erased.");
+            return $this->withoutPermit($context, $e);
         }
+        $context->remember(['begun' => true]); // before the device is told, so that a wipe is never taken for none
 
         return $this->follow($context, $this->link->install($job->serial, $permit->compact, $sha256));
     }
 
-    private function permit(BenchJob $job, string $sha256): Permit
+    private function withoutPackage(StepContext $context): Outcome
     {
-        $request = new PermitRequest($job->serial, (string) ($job->device['hardwareId'] ?? ''), $job->route['legs'][0]['to']['build'], $sha256, $this->link->nonce($job->serial));
+        return $context->recall('begun') === true
+            ? Outcome::failed('package-altered', 'The package on this bench is not whole any more, and an install had begun. The data is in the sealed copy; a whole package is needed to go on.')
+            : Outcome::backToChoose('package-altered', 'The package on this bench is not whole any more. Nothing was erased; it is fetched again with the next route.');
+    }
+
+    /** Before the device was first told to install nothing is erased; after that there is only forward. */
+    private function withoutPermit(StepContext $context, Refused $why): Outcome
+    {
+        return $context->recall('begun') === true
+            ? Outcome::failed($why->reason, "The vendor gave no new permit: {$why->getMessage()} An install had begun, so the device may be empty; the data is in the sealed copy. Try again.")
+            : Outcome::backToChoose($why->reason, "The vendor gave no permit: {$why->getMessage()} Nothing was erased.");
+    }
+
+    private function permit(BenchJob $job, string $sha256, string $nonce): Permit
+    {
+        $request = new PermitRequest($job->serial, (string) ($job->device['hardwareId'] ?? ''), $job->route['legs'][0]['to']['build'], $sha256, $nonce);
 
         return Permit::parse($this->vendor->permit($request), $this->vendor->keys(), $request, $this->clock->now());
     }

@@ -31,6 +31,9 @@ final readonly class PutBack implements Step
             $operation = $this->link->operation($serial, $committed);
         }
         $end = $context->watch($this->link, $operation);
+        if ($end?->succeeded() === false) {
+            $context->remember(['operation' => null]); // a new try commits anew
+        }
 
         return match ($end?->succeeded()) {
             null => Outcome::again(0),
