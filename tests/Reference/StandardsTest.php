@@ -7,9 +7,11 @@ namespace Tests\Reference;
 use Composer\Semver\Comparator;
 use JadeStep\Core\Bag\Digest;
 use JadeStep\Core\Bag\Internal\TagLines;
+use JadeStep\Core\Device\Imei;
 use JadeStep\Core\Permit\KeySet;
 use JadeStep\Core\Route\Base;
 use JadeStep\Core\Route\Minutes;
+use JadeStep\Core\Route\Rate;
 use JadeStep\Core\Route\Treatment;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Tests\Support\TemporaryFolder;
@@ -132,7 +134,7 @@ final class StandardsTest extends TestCase
     /** Common practice, no source: a package of 6.55 GB takes about 18 minutes, which is 6.1 MB/s. */
     public function test_a_usual_package_takes_as_long_as_the_trade_says(): void
     {
-        self::assertEqualsWithDelta(18, Minutes::moving(6_550_000_000, 6_100_000)->likely, 0.2);
+        self::assertEqualsWithDelta(18, Rate::usual(6_100_000)->minutesFor(6_550_000_000)->likely, 0.2);
     }
 
     /** Common practice, no source: a device of 128 GB with 90 GB free holds at most 38 GB to back up. */
@@ -149,5 +151,27 @@ final class StandardsTest extends TestCase
         $treatment = static fn (string $declared): Treatment => Base::bag('b', Version::parse($declared), Version::parse('8.7.0'), new \DateTimeImmutable(Sample::NOW), [], [])->treatment;
 
         self::assertSame([Treatment::AsIs, Treatment::AsIs, Treatment::Lowered], [$treatment('8.6.1'), $treatment('8.7.0'), $treatment('8.7.1')]);
+    }
+
+    /**
+     * The check digit is the Luhn formula (ISO/IEC 7812-1 annex B; 3GPP TS 23.003 annex B). The account number
+     * 7992739871 with check digit 3 is the example that is usually printed for it (from memory); 490154203237518 is
+     * the usual example of an IMEI (from memory).
+     */
+    public function test_the_imeis_check_digit_follows_luhn(): void
+    {
+        self::assertSame(3, Imei::checkDigit('00007992739871'));
+        self::assertSame(8, Imei::checkDigit('49015420323751'));
+        self::assertSame('49015420', Imei::parse('49-015420-323751-8')->tac());
+    }
+
+    /** R's quantile(x, c(.1, .5, .9), type = 7), its default, of the numbers 1 to 4 gives 1.3, 2.5 and 3.7 (Hyndman and Fan 1996, definition 7). */
+    public function test_percentiles_of_measured_rates_are_those_of_r(): void
+    {
+        $rate = Rate::measured([4.0, 2.0, 1.0, 3.0]);
+
+        self::assertNotNull($rate);
+        self::assertEqualsWithDelta([1.3, 2.5, 3.7], array_values($rate->points()), 1e-12);
+        self::assertNull(Rate::measured([1.0, 2.0]));
     }
 }

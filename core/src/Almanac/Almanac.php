@@ -51,6 +51,12 @@ final readonly class Almanac
         return $this->models[$hardwareId] ?? null;
     }
 
+    /** @return list<Model> */
+    public function models(): array
+    {
+        return array_values($this->models);
+    }
+
     /** @return list<Model> the variants that one name on the box may stand for */
     public function modelsNamed(string $name): array
     {

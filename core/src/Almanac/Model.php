@@ -19,6 +19,7 @@ final readonly class Model
         public string $osLine,
         public array $tac,
         public array $recoverySequence,
+        public Sold $sold,
     ) {
     }
 }

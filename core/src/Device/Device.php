@@ -37,6 +37,7 @@ final readonly class Device
         public array $accessories,
         public array $apps,
         public array $kinds,
+        public Unresolved $identity,
     ) {
     }
 

@@ -13,6 +13,7 @@ use JadeStep\Core\Almanac\KeyAction;
 use JadeStep\Core\Almanac\Model;
 use JadeStep\Core\Almanac\Package;
 use JadeStep\Core\Almanac\SigningWindow;
+use JadeStep\Core\Almanac\Sold;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Exchange\Internal\Reader;
 
@@ -55,6 +56,7 @@ final class CatalogueDocument
         return new Model(
             $m->hardwareId, $m->name, $m->variant, Form::from($m->form), $m->osLine, $m->tac,
             array_map(static fn (\stdClass $k): KeyAction => new KeyAction($k->action, $k->target, $k->seconds ?? null), $m->recoverySequence),
+            isset($m->sold) ? new Sold($m->sold->where ?? [], $m->sold->carrierTied ?? null) : Sold::unknown(),
         );
     }
 

@@ -10,12 +10,15 @@ use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\KindStock;
 use JadeStep\Core\Device\OwnerLock;
+use JadeStep\Core\Device\Question;
+use JadeStep\Core\Device\Unresolved;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Exchange\Internal\Reader;
 use JadeStep\Core\Route\Bench;
 use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Route\HeldBackup;
 use JadeStep\Core\Route\PlannedBackup;
+use JadeStep\Core\Route\Rate;
 use JadeStep\Core\Route\Situation;
 
 /** Reads `jade-step/situation` documents. */
@@ -48,11 +51,7 @@ final class SituationDocument
             $exports,
             PlannedBackup::from($d->planned->backup),
             array_map(Kind::from(...), $d->planned->sideExports),
-            new Bench(
-                (float) $d->bench->linkBytesPerSecond, (float) $d->bench->backupBytesPerSecond, (float) $d->bench->returnBytesPerSecond,
-                $r->maybe($d->bench->hostAgent, '/bench/hostAgent', $r->version(...)),
-                $d->bench->freeDiskBytes,
-            ),
+            self::bench($d->bench, $r),
             self::goal($d->goal, $r),
             $d->accept->pairingLost,
             $d->accept->appsUnavailable,
@@ -81,6 +80,7 @@ final class SituationDocument
                 $r->maybe($k->lastChangedAt, "{$at}/lastChangedAt", $r->time(...)),
                 $r->maybe($k->syncedAt, "{$at}/syncedAt", $r->time(...)),
             )),
+            isset($d->identity) ? new Unresolved($d->identity->candidates, array_map(Question::from(...), $d->identity->answered)) : Unresolved::byName(),
         );
     }
 
@@ -95,6 +95,24 @@ final class SituationDocument
             array_map(Kind::from(...), $b->kinds),
             (array) ($b->storeSchemas ?? new \stdClass),
         );
+    }
+
+    private static function bench(\stdClass $b, Reader $r): Bench
+    {
+        $own = $b->measured ?? new \stdClass;
+        $rate = static fn (string $field): Rate => isset($own->{$field}) ? self::spread($own->{$field}) : Rate::usual((float) $b->{$field});
+
+        return new Bench(
+            $rate('linkBytesPerSecond'), $rate('backupBytesPerSecond'), $rate('returnBytesPerSecond'),
+            isset($own->installMinutes) ? self::spread($own->installMinutes) : null,
+            $r->maybe($b->hostAgent, '/bench/hostAgent', $r->version(...)),
+            $b->freeDiskBytes,
+        );
+    }
+
+    private static function spread(\stdClass $s): Rate
+    {
+        return Rate::of((float) $s->low, (float) $s->likely, (float) $s->high);
     }
 
     private static function goal(\stdClass $g, Reader $r): Goal

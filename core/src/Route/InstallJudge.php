@@ -11,6 +11,7 @@ use JadeStep\Core\Almanac\Model;
 use JadeStep\Core\Almanac\Package;
 use JadeStep\Core\Almanac\SigningWindow;
 use JadeStep\Core\Device\Device;
+use JadeStep\Core\Device\Question;
 use JadeStep\Core\Version\Version;
 
 /**
@@ -122,15 +123,24 @@ final readonly class InstallJudge
     private function model(Build $build): array
     {
         if ($this->device->hardwareId === null) {
-            $variants = array_map(
-                static fn (Model $m): string => $m->hardwareId,
-                $this->almanac->modelsNamed($this->device->modelName),
-            );
-
-            return [Reason::of(ReasonCode::ModelUnresolved, ['hardwareIds' => $variants])];
+            return [$this->unresolved()];
         }
 
         return $build->packageFor($this->device->hardwareId) === null ? [Reason::of(ReasonCode::WrongModel)] : [];
+    }
+
+    /** Lists the variants that fit, and names the question that tells most of them apart. */
+    private function unresolved(): Reason
+    {
+        $known = $this->device->identity;
+        $fits = static fn (Model $m): bool => $known->candidates === null || in_array($m->hardwareId, $known->candidates, true);
+        $models = array_values(array_filter($this->almanac->modelsNamed($this->device->modelName), $fits));
+        $questions = Question::rank($models, $known->answered);
+
+        return Reason::of(ReasonCode::ModelUnresolved, [
+            'hardwareIds' => array_map(static fn (Model $m): string => $m->hardwareId, $models),
+            'question' => ($questions[0] ?? Question::PlugIn)->value,
+        ]);
     }
 
     /**

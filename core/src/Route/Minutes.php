@@ -26,14 +26,6 @@ final readonly class Minutes
         return self::of(0, 0, 0);
     }
 
-    /** The time to move bytes: bytes ÷ rate, × 0.9, 1 and 1.5. */
-    public static function moving(int $bytes, float $bytesPerSecond): self
-    {
-        $minutes = $bytes / $bytesPerSecond / 60;
-
-        return self::of($minutes * 0.9, $minutes, $minutes * 1.5);
-    }
-
     /** One after the other: expectations add up, deviations as the root of the summed squares. */
     public static function sum(self ...$steps): self
     {

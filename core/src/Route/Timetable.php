@@ -9,7 +9,8 @@ use JadeStep\Core\Almanac\Package;
 /**
  * How long the steps of a route take. A route is: pair and read, back up and verify, then for each leg fetch, enter
  * recovery mode, install, restart and activate; and where it erased and puts data back, the return and its restarts.
- * Defaults are common practice, no source; what moves bytes goes at the bench's rates.
+ * Defaults are common practice, no source; what moves bytes goes at the bench's rates, and an install
+ * takes what it has taken here, as soon as there are enough measurements.
  */
 final readonly class Timetable
 {
@@ -24,7 +25,7 @@ final readonly class Timetable
     public function __construct(private Situation $situation)
     {
         $this->recovery = Minutes::of(1, 2, 5);
-        $this->install = Minutes::of(8, 10, 15);
+        $this->install = $situation->bench->installMinutes?->asMinutes() ?? Minutes::of(8, 10, 15);
         $this->restart = Minutes::of(4, 6, 12);
     }
 
@@ -35,15 +36,15 @@ final readonly class Timetable
 
         return Minutes::sum(
             Minutes::of(1, 2, 4),
-            Minutes::moving($bytes, $this->situation->bench->backupBytesPerSecond),
-            Minutes::moving($bytes, self::VERIFY_BYTES_PER_SECOND),
+            $this->situation->bench->backup->minutesFor($bytes),
+            Rate::usual(self::VERIFY_BYTES_PER_SECOND)->minutesFor($bytes),
         );
     }
 
     /** From the end of what came before until a leg's permit is asked for. */
     public function untilPermit(Package $package): Minutes
     {
-        return Minutes::sum(Minutes::moving($package->bytes, $this->situation->bench->linkBytesPerSecond), $this->recovery);
+        return Minutes::sum($this->situation->bench->link->minutesFor($package->bytes), $this->recovery);
     }
 
     /** From the permit until the device runs the leg's build. */
@@ -55,6 +56,6 @@ final readonly class Timetable
     /** @param  int  $bytes what the base holds */
     public function putBack(int $bytes): Minutes
     {
-        return Minutes::sum(Minutes::moving($bytes, $this->situation->bench->returnBytesPerSecond), Minutes::of(3, 5, 10));
+        return Minutes::sum($this->situation->bench->return->minutesFor($bytes), Minutes::of(3, 5, 10));
     }
 }

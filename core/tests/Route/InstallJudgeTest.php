@@ -42,7 +42,7 @@ final class InstallJudgeTest extends TestCase
         $now = Sample::NOW;
         yield 'signed' => [$open, [], [], $now, []];
         yield 'the wrong model' => [$open, [], ['hardwareId' => 'FN7-1'], $now, [['code' => 'wrong-model']]];
-        yield 'a model that several variants fit' => [$open, [], ['hardwareId' => null], $now, [['code' => 'model-unresolved', 'hardwareIds' => ['FN7-1', 'FN7-2']]]];
+        yield 'a model that several variants fit' => [$open, [], ['hardwareId' => null], $now, [['code' => 'model-unresolved', 'hardwareIds' => ['FN7-1', 'FN7-2'], 'question' => 'plug-in']]];
         yield 'closed, since the end of the latest window' => [
             [['2026-01-01T00:00:00Z', '2026-02-01T00:00:00Z'], ['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z']], [], [], $now,
             [['code' => 'window-closed', 'since' => '2026-09-01T00:00:00Z']],

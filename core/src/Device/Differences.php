@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Device;
+
+/** What was said of a device before it was plugged in, against what it tells itself. */
+final class Differences
+{
+    private const NAMES = ['modelName' => 'Model', 'hardwareId' => 'Hardware id', 'osLine' => 'OS line', 'version' => 'Version', 'build' => 'Build', 'imei' => 'IMEI'];
+
+    /**
+     * @param  array<string, string|null>  $said  null or "unknown" where nobody had said
+     * @param  array<string, string|null>  $read
+     * @return list<array{field: string, name: string, said: string, read: string}>
+     */
+    public static function between(array $said, array $read): array
+    {
+        $found = [];
+        foreach (self::NAMES as $field => $name) {
+            $before = $said[$field] ?? null;
+            $after = $read[$field] ?? null;
+            if ($before !== null && $before !== 'unknown' && $after !== null && mb_strtolower($before) !== mb_strtolower($after)) {
+                $found[] = ['field' => $field, 'name' => $name, 'said' => $before, 'read' => $after];
+            }
+        }
+
+        return $found;
+    }
+}
