@@ -41,6 +41,16 @@ final readonly class Device
     ) {
     }
 
+    /**
+     * The same device with other contents.
+     *
+     * @param  list<KindStock>  $kinds
+     */
+    public function holding(array $kinds): self
+    {
+        return new self(...['kinds' => $kinds] + get_object_vars($this));
+    }
+
     /** Used bytes bound a backup from above; where storage is not read, the sizes of the kinds stand in. */
     public function backupBytesAtMost(): int
     {

@@ -6,6 +6,7 @@ namespace JadeStep\Core\Device;
 
 use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Almanac\Model;
+use JadeStep\Core\Text;
 
 /** Which models a device that is not plugged in may be, and what would settle it. */
 final readonly class Identity
@@ -25,7 +26,7 @@ final readonly class Identity
     {
         $named = $name === '' ? $almanac->models() : $almanac->modelsNamed($name);
         if ($named === []) {
-            return self::conflict("No vendor here has a model of the name {$name}. Check the name, or refresh the almanac.");
+            return self::conflict('No vendor here has a model of the name '.Text::safe($name, 40).'. Check the name, or refresh the almanac.');
         }
         $left = $named;
         foreach ($answers->given() as $question) {
@@ -37,6 +38,25 @@ final readonly class Identity
         }
 
         return new self($left, Question::rank($left, $answers->given()), self::placesOf($left), null);
+    }
+
+    /** Where somebody has read the hardware id off: what else was said must fit it. */
+    public static function ofHardwareId(Almanac $almanac, string $hardwareId, string $name, Answers $answers): self
+    {
+        $model = $almanac->model($hardwareId);
+        if ($model === null) {
+            return self::conflict('No vendor here has a model of the hardware id '.Text::safe($hardwareId, 40).'. Check it, or refresh the almanac.');
+        }
+        if ($name !== '' && mb_strtolower($name) !== mb_strtolower($model->name)) {
+            return self::conflict("{$hardwareId} is {$model->name} {$model->variant}, not ".Text::safe($name, 40).'. Check both.');
+        }
+        foreach ($answers->given() as $question) {
+            if (! $answers->fit($question, $model)) {
+                return self::unfit($almanac, $question, $answers, [$model]);
+            }
+        }
+
+        return new self([$model], [], [], null);
     }
 
     public function isResolved(): bool

@@ -87,6 +87,9 @@ final class Gate
         if (in_array($error->keyword(), ['oneOf', 'anyOf'], true)) {
             return 'expected '.($schema->description ?? 'one of the forms that the format allows');
         }
+        if ($error->keyword() === 'enum') {
+            return 'expected one of: '.implode(', ', array_map(static fn (mixed $v): string => is_string($v) ? $v : (string) json_encode($v), $schema->enum));
+        }
         if ($error->keyword() === 'additionalProperties') {
             return self::unknownFields($error, $schema);
         }

@@ -55,6 +55,7 @@ final class SituationDocument
             self::goal($d->goal, $r),
             $d->accept->pairingLost,
             $d->accept->appsUnavailable,
+            $r->maybe($d->startsAt ?? null, '/startsAt', $r->time(...)),
         );
     }
 

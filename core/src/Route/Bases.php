@@ -34,6 +34,6 @@ final class Bases
     {
         $kinds = array_values(array_filter(Kind::cases(), $situation->plannedBackup->carries(...)));
 
-        return Base::bag('planned', $situation->device->version, $end->version, $situation->now, $kinds, $installed === null ? [] : $installed->storeSchemas, $situation->plannedBackup === PlannedBackup::Plain);
+        return Base::bag('planned', $situation->device->version, $end->version, $situation->begins(), $kinds, $installed === null ? [] : $installed->storeSchemas, $situation->plannedBackup === PlannedBackup::Plain);
     }
 }

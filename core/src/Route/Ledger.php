@@ -74,7 +74,7 @@ final readonly class Ledger
     private function overlays(KindStock $stock, ?KindReason $why): array
     {
         $export = in_array($stock->kind, $this->situation->plannedSideExports, true)
-            ? $this->situation->now
+            ? $this->situation->begins()
             : $this->situation->sideExports[$stock->kind->value] ?? null;
 
         return [

@@ -76,7 +76,7 @@ final readonly class Planner
         $found = [];
         foreach ($builds as $build) {
             if ($build !== $end && $situation->goal->admits($build)) {
-                $reasons = $judge->reasons($build, $from, $situation->now);
+                $reasons = $judge->reasons($build, $from, $situation->begins());
                 $reasons === [] ?: $found[] = new Rejection($build, $reasons);
             }
         }

@@ -54,13 +54,13 @@ final readonly class Search
         return ($build->channel !== Channel::Beta || $named)
             && ! $build->is($device->version, $device->build)
             && $judge->always($build) === []
-            && (self::packageOf($build, $situation)->windowAt($situation->now) !== null || self::opensLater($build, $situation));
+            && (self::packageOf($build, $situation)->windowAt($situation->begins()) !== null || self::opensLater($build, $situation));
     }
 
     private static function opensLater(Build $build, Situation $situation): bool
     {
         foreach (self::packageOf($build, $situation)->signing as $window) {
-            if ($window->startsAfter($situation->now)) {
+            if ($window->startsAfter($situation->begins())) {
                 return true;
             }
         }
@@ -100,7 +100,7 @@ final readonly class Search
         }
         $package = self::packageOf($build, $this->situation);
         $before = Minutes::sum($so->minutes, $this->times->untilPermit($package));
-        $window = $package->windowAt($so->legs === [] ? $this->situation->now : $this->at($before));
+        $window = $package->windowAt($so->legs === [] ? $this->situation->begins() : $this->at($before));
 
         return $window === null ? [] : array_map(
             static fn (Move $m): Leg => new Leg($m, $so->installed->version, $so->installed->build, $build, $package, $before, $window->until),
@@ -110,6 +110,6 @@ final readonly class Search
 
     private function at(Minutes $after): \DateTimeImmutable
     {
-        return $this->situation->now->modify('+'.(int) floor($after->expected * 60).' seconds');
+        return $this->situation->begins()->modify('+'.(int) floor($after->expected * 60).' seconds');
     }
 }

@@ -16,6 +16,7 @@ final readonly class Situation
      * @param  list<Kind>  $plannedSideExports
      * @param  list<string>  $acceptedPairingLost  accessory ids
      * @param  list<string>  $acceptedAppsUnavailable  app ids
+     * @param  \DateTimeImmutable|null  $startsAt  when the work is to begin, where that is not now
      */
     public function __construct(
         public \DateTimeImmutable $now,
@@ -28,6 +29,13 @@ final readonly class Situation
         public Goal $goal,
         public array $acceptedPairingLost,
         public array $acceptedAppsUnavailable,
+        public ?\DateTimeImmutable $startsAt = null,
     ) {
+    }
+
+    /** The moment that windows and what is taken first are held against; the almanac's age is held against `now`. */
+    public function begins(): \DateTimeImmutable
+    {
+        return $this->startsAt ?? $this->now;
     }
 }

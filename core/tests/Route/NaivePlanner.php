@@ -30,7 +30,7 @@ final class NaivePlanner
      */
     private function __construct(private readonly array $catalogue, private readonly array $situation)
     {
-        $this->now = (int) strtotime($situation['now']);
+        $this->now = (int) strtotime($situation['startsAt'] ?? $situation['now']);
     }
 
     /**
@@ -41,7 +41,7 @@ final class NaivePlanner
     public static function plan(array $catalogue, array $situation): array
     {
         $planner = new self($catalogue, $situation);
-        if ($planner->now <= (int) strtotime($catalogue['freshUntil']) && $situation['device']['hardwareId'] !== null) {
+        if (strtotime($situation['now']) <= strtotime($catalogue['freshUntil']) && $situation['device']['hardwareId'] !== null) {
             $device = $situation['device'];
             $planner->step([], $device['version'], $device['build'], $device['rollbackCounter'], 0, $planner->safeguardMinutes());
         }

@@ -38,7 +38,7 @@ final class RandomSituations
                 'sideExports' => $this->chance(40) ? [['kind' => 'messages', 'takenAt' => $this->time()]] : [],
                 'planned' => ['backup' => ['plain', 'encrypted', 'none'][$this->int(0, 2)], 'sideExports' => $this->chance(25) ? ['contacts'] : []],
                 'goal' => $this->goal(),
-            ]),
+            ] + ($this->chance(15) ? ['startsAt' => sprintf('2026-11-20T09:%02d:00Z', $this->int(1, 59))] : [])),
         ];
     }
 

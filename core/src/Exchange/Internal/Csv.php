@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Exchange\Internal;
+
+use JadeStep\Core\Exchange\Exception\UnreadableCsv;
+
+/** Comma-separated values after RFC 4180, with a header line; blank lines are passed over. */
+final class Csv
+{
+    private const MOST_BYTES = 20_000_000;
+
+    private const MOST_ROWS = 100_000;
+
+    /**
+     * @param  list<string>  $known  column names
+     * @param  list<string>  $needed  of them, those that must be there
+     * @return array<int, array<string, string>|string> by the line that the row begins on: every known column, empty where the file lacks it; or what is wrong with the line
+     *
+     * @throws UnreadableCsv
+     */
+    public static function read(string $text, array $known, array $needed): array
+    {
+        $text = self::clean($text);
+        $stream = fopen('php://memory', 'r+b') ?: throw new \RuntimeException('No memory.');
+        fwrite($stream, $text);
+        rewind($stream);
+        $header = null;
+        $rows = [];
+        $line = 1;
+        $at = 0;
+        while (($cells = fgetcsv($stream, null, ',', '"', '')) !== false) {
+            if ($header === null) {
+                $header = self::header(array_map(self::cell(...), $cells), $known, $needed);
+            } elseif ($cells !== [null]) {
+                $rows[$line] = self::row($header, array_map(self::cell(...), $cells), $known);
+                count($rows) <= self::MOST_ROWS || throw UnreadableCsv::tooLarge(self::MOST_ROWS);
+            }
+            $line += substr_count($text, "\n", $at, (int) ftell($stream) - $at);
+            $at = (int) ftell($stream);
+        }
+
+        return $header === null ? throw UnreadableCsv::empty() : $rows;
+    }
+
+    /**
+     * @param  list<string>  $columns
+     * @param  iterable<list<string|int|null>>  $rows
+     */
+    public static function write(array $columns, iterable $rows): string
+    {
+        $stream = fopen('php://temp', 'r+b') ?: throw new \RuntimeException('No memory.');
+        fputcsv($stream, $columns, ',', '"', '', "\r\n");
+        foreach ($rows as $row) {
+            fputcsv($stream, $row, ',', '"', '', "\r\n");
+        }
+        rewind($stream);
+
+        return (string) stream_get_contents($stream);
+    }
+
+    private static function clean(string $text): string
+    {
+        strlen($text) <= self::MOST_BYTES || throw UnreadableCsv::tooLarge(self::MOST_ROWS);
+        mb_check_encoding($text, 'UTF-8') || throw UnreadableCsv::encoding();
+
+        return str_starts_with($text, "\u{FEFF}") ? substr($text, 3) : $text;
+    }
+
+    private static function cell(?string $cell): string
+    {
+        return trim((string) $cell);
+    }
+
+    /**
+     * @param  list<string>  $cells
+     * @param  list<string>  $known
+     * @param  list<string>  $needed
+     * @return list<string>
+     */
+    private static function header(array $cells, array $known, array $needed): array
+    {
+        if (count($cells) === 1 && str_contains($cells[0], ';')) {
+            throw UnreadableCsv::semicolons();
+        }
+        $unknown = array_diff($cells, $known);
+        $missing = array_diff($needed, $cells);
+        if ($unknown !== [] || $missing !== [] || count(array_unique($cells)) !== count($cells)) {
+            throw UnreadableCsv::header(array_values($unknown), array_values($missing), $known);
+        }
+
+        return $cells;
+    }
+
+    /**
+     * @param  list<string>  $header
+     * @param  list<string>  $cells
+     * @param  list<string>  $known
+     * @return array<string, string>|string
+     */
+    private static function row(array $header, array $cells, array $known): array|string
+    {
+        return count($cells) === count($header)
+            ? array_combine($header, $cells) + array_fill_keys($known, '')
+            : count($cells).' cells where the first line names '.count($header).' columns. Look for a stray comma or quotation mark.';
+    }
+}
