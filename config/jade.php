@@ -3,8 +3,11 @@
 declare(strict_types=1);
 
 return [
-    // The vendors whose word this bench takes, by id. The key set is read from the same address.
-    'vendors' => ['brightmere' => env('VENDOR_ADDRESS', 'http://127.0.0.1:8931')],
+    // The stand-in vendors of the demo, by id; the bench's own list is in Settings.
+    'demo_vendors' => [
+        'brightmere' => ['name' => 'Brightmere', 'address' => env('VENDOR_ADDRESS', 'http://127.0.0.1:8931').'/brightmere'],
+        'osterly' => ['name' => 'Osterly', 'address' => env('VENDOR_ADDRESS', 'http://127.0.0.1:8931').'/osterly'],
+    ],
     'device_link' => env('DEVICE_LINK', 'http://127.0.0.1:8932'),
     'bags' => env('JADE_BAGS', dirname(storage_path()).'/bags'),
     'packages' => env('JADE_PACKAGES', dirname(storage_path()).'/packages'),

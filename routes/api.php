@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 use App\Http\Controllers\AlmanacController;
 use App\Http\Controllers\BenchController;
+use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\JobController;
+use App\Http\Controllers\PlanController;
 use App\Http\Controllers\SessionController;
+use App\Http\Controllers\VendorController;
 use Illuminate\Support\Facades\Route;
 
 Route::post('/session', [SessionController::class, 'signIn'])->middleware('throttle:sign-in');
@@ -16,11 +19,29 @@ Route::middleware('auth:sanctum')->group(static function (): void {
 
     Route::get('/bench', [BenchController::class, 'show']);
     Route::get('/jobs/{job}', [JobController::class, 'show']);
-    Route::get('/jobs/{job}/windows', [AlmanacController::class, 'windows']);
+    Route::get('/jobs/{job}/windows', [AlmanacController::class, 'ofJob']);
+    Route::get('/jobs/{job}/since', [PlanController::class, 'since']);
+    Route::post('/jobs/{job}/what-if', [PlanController::class, 'whatIf']);
+    Route::get('/almanac', [AlmanacController::class, 'show']);
+    Route::get('/almanac/models/{hardwareId}/windows', [AlmanacController::class, 'ofModel']);
+    Route::get('/almanac/changes', [AlmanacController::class, 'changes']);
+    Route::get('/almanac/vendors/{vendor}/builds.csv', [AlmanacController::class, 'builds']);
+    Route::get('/almanac/calendar.ics', [AlmanacController::class, 'calendar']);
+    Route::get('/vendors', [VendorController::class, 'index']);
+    Route::post('/identify', [IntakeController::class, 'identify']);
 
     Route::middleware('can:act')->group(static function (): void {
         Route::post('/almanac/refresh', [AlmanacController::class, 'refresh']);
+        Route::post('/almanac/import/preview', [AlmanacController::class, 'preview']);
+        Route::post('/almanac/import', [AlmanacController::class, 'import']);
+        Route::delete('/almanac/catalogues/{catalogue}', [AlmanacController::class, 'withdraw']);
         Route::post('/jobs', [JobController::class, 'open']);
+        Route::post('/intake', [IntakeController::class, 'byHand']);
+        Route::post('/intake/batch/preview', [IntakeController::class, 'preview']);
+        Route::post('/intake/batch', [IntakeController::class, 'open']);
+        Route::put('/jobs/{job}/said', [IntakeController::class, 'correct']);
+        Route::put('/jobs/{job}/device', [IntakeController::class, 'attach']);
+        Route::delete('/jobs/{job}/flag', [PlanController::class, 'seen']);
         Route::put('/jobs/{job}/goal', [JobController::class, 'plan']);
         Route::put('/jobs/{job}/route', [JobController::class, 'acceptRoute']);
         Route::put('/jobs/{job}/attestations/{code}', [JobController::class, 'attest']);
@@ -29,5 +50,12 @@ Route::middleware('auth:sanctum')->group(static function (): void {
         Route::post('/jobs/{job}/steps/{code}/retry', [JobController::class, 'retry']);
         Route::post('/jobs/{job}/hand-over', [JobController::class, 'handOver']);
         Route::post('/jobs/{job}/leave', [JobController::class, 'leave']);
+    });
+
+    Route::middleware('can:lead')->group(static function (): void {
+        Route::post('/vendors', [VendorController::class, 'store']);
+        Route::put('/vendors/{vendor}', [VendorController::class, 'update']);
+        Route::post('/vendors/{vendor}/keys/look', [VendorController::class, 'lookForKeys']);
+        Route::put('/vendors/{vendor}/keys/{key}', [VendorController::class, 'decide']);
     });
 });

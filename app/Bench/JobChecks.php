@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Almanac\HeldAlmanac;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Ports\BagStore;

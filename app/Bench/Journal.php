@@ -97,6 +97,28 @@ final readonly class Journal
         $this->move($this->held($step), ['state' => StepState::Failed->value, 'ended_at' => $this->now(), 'problem' => json_encode($problem, JSON_THROW_ON_ERROR)] + array_diff_key(self::CLEAN, ['problem' => 1]));
     }
 
+    /**
+     * The step cannot go on by itself.
+     *
+     * @param  array{code: string, detail: string}  $problem
+     */
+    public function want(JobStep $step, array $problem): void
+    {
+        $this->move($this->held($step), ['state' => StepState::NeedsHand->value, 'problem' => json_encode($problem, JSON_THROW_ON_ERROR)] + array_diff_key(self::CLEAN, ['problem' => 1]));
+    }
+
+    /** What a machine's step wanted is there. */
+    public function goOn(JobStep $step): void
+    {
+        DB::transaction(function () use ($step): void {
+            $moved = JobStep::query()->whereKey($step->id)->where('state', StepState::NeedsHand)->update(['state' => StepState::Ready->value] + self::CLEAN);
+            if ($moved !== 1 || $step->code->isByHand()) {
+                throw Refusal::notNow('"'.$step->code->title().'" does not wait for anything now. Look at the job again.');
+            }
+            RunStep::dispatch($step->id);
+        });
+    }
+
     /** A person did what the step asks for. */
     public function doneByHand(JobStep $step): void
     {

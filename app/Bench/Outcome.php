@@ -23,6 +23,12 @@ final readonly class Outcome
         return new self(OutcomeKind::Again, $seconds, $code === null ? null : ['code' => $code, 'detail' => $detail]);
     }
 
+    /** It goes on when a person has done something and says so, or is seen to have done it. */
+    public static function wanted(string $code, string $detail): self
+    {
+        return new self(OutcomeKind::Wanted, 0, ['code' => $code, 'detail' => $detail]);
+    }
+
     public static function failed(string $code, string $detail): self
     {
         return new self(OutcomeKind::Failed, 0, ['code' => $code, 'detail' => $detail]);

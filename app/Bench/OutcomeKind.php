@@ -8,6 +8,7 @@ enum OutcomeKind
 {
     case Done;
     case Again;
+    case Wanted;
     case Failed;
     case BackToChoose;
     case BackToLine;

@@ -17,4 +17,13 @@ enum Role: string
             self::Technician, self::Lead => true,
         };
     }
+
+    /** Whether this role decides on vendors and their keys. */
+    public function leads(): bool
+    {
+        return match ($this) {
+            self::Viewer, self::Technician => false,
+            self::Lead => true,
+        };
+    }
 }

@@ -62,6 +62,7 @@ final readonly class Runner
         match ($outcome->kind) {
             OutcomeKind::Done => $this->journal->done($step),
             OutcomeKind::Again => $this->journal->again($step, $outcome->seconds, $outcome->problem),
+            OutcomeKind::Wanted => $this->journal->want($step, $outcome->problem ?? ['code' => 'hand-wanted', 'detail' => '']),
             OutcomeKind::Failed => $this->journal->fail($step, $outcome->problem ?? ['code' => 'failed', 'detail' => '']),
             OutcomeKind::BackToLine => $this->journal->rewind($step->job, [StepCode::CrossLine, StepCode::ProveSafety], $outcome->problem),
             OutcomeKind::BackToChoose => $this->container->make(ReturnToChoose::class)->because($step->job, $outcome->problem),

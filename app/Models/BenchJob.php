@@ -29,6 +29,10 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string|null $line_crossed_by
  * @property list<array<string, string>>|null $line_checks
  * @property array<string, mixed>|null $proof
+ * @property array<string, mixed>|null $said what people said of the device before it was plugged in
+ * @property list<array{field: string, name: string, said: string, read: string}>|null $differences between that and what it told
+ * @property array<string, mixed>|null $accepted the plan as it was accepted, with the catalogue's issue
+ * @property array{at: string, words: list<string>}|null $flag what changed in the almanac since somebody looked
  * @property \Illuminate\Support\Carbon|null $ended_at
  * @property \Illuminate\Support\Carbon $created_at
  * @property-read \Illuminate\Database\Eloquent\Collection<int, JobStep> $steps
@@ -38,13 +42,13 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 final class BenchJob extends Model
 {
     protected $fillable = ['serial', 'held_serial', 'state', 'opened_by', 'device', 'goal', 'plan', 'route', 'accept', 'attestations',
-        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at'];
+        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at', 'said', 'differences', 'accepted', 'flag'];
 
     protected function casts(): array
     {
         return [
             'state' => JobState::class, 'device' => 'array', 'goal' => 'array', 'plan' => 'array', 'route' => 'array', 'accept' => 'array',
-            'attestations' => 'array', 'line_checks' => 'array', 'proof' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
+            'attestations' => 'array', 'said' => 'array', 'differences' => 'array', 'accepted' => 'array', 'flag' => 'array', 'line_checks' => 'array', 'proof' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
         ];
     }
 
@@ -69,6 +73,12 @@ final class BenchJob extends Model
     public function step(StepCode $code): JobStep
     {
         return $this->steps()->where('code', $code->value)->firstOrFail();
+    }
+
+    /** The latest start of the accepted route, or of the best on offer, where it has one. */
+    public function latestStart(): ?string
+    {
+        return $this->route['latestStart'] ?? ($this->route === null ? $this->plan['routes'][0]['latestStart'] ?? null : null);
     }
 
     /** The bag that this job took itself and counts on: the latest whole one that is no lowered copy. */

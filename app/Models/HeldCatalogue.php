@@ -9,26 +9,30 @@ use JadeStep\Core\Almanac\Catalogue;
 use JadeStep\Core\Exchange\CatalogueDocument;
 
 /**
- * A catalogue as it was taken in, whole. The newest of a vendor is the one that counts.
+ * A catalogue as it was taken in, whole. The latest issued of a vendor that was not withdrawn is the one that counts.
  *
  * @property int $id
  * @property string $vendor
  * @property \Illuminate\Support\Carbon $issued_at
  * @property \Illuminate\Support\Carbon $fresh_until
- * @property bool $vouched
+ * @property bool $vouched whether the vendor's signature stands for it
+ * @property string|null $file_name where it came from a file
+ * @property string|null $taken_by who took the file in
+ * @property \Illuminate\Support\Carbon|null $withdrawn_at
  * @property string $document
+ * @property \Illuminate\Support\Carbon $created_at
  */
 final class HeldCatalogue extends Model
 {
-    protected $fillable = ['vendor', 'issued_at', 'fresh_until', 'vouched', 'document'];
+    protected $fillable = ['vendor', 'issued_at', 'fresh_until', 'vouched', 'file_name', 'taken_by', 'withdrawn_at', 'document'];
 
     protected function casts(): array
     {
-        return ['issued_at' => 'datetime', 'fresh_until' => 'datetime', 'vouched' => 'boolean'];
+        return ['issued_at' => 'datetime', 'fresh_until' => 'datetime', 'withdrawn_at' => 'datetime', 'vouched' => 'boolean'];
     }
 
     public function catalogue(): Catalogue
     {
-        return CatalogueDocument::parse($this->document);
+        return CatalogueDocument::ofHeld($this->document);
     }
 }

@@ -14,6 +14,7 @@ final readonly class DeviceReading
     /** @param  array<string, mixed>  $facts named as in a situation document's device, without what only people know */
     public function __construct(
         public string $serial,
+        public ?string $imei,
         public string $mode,
         public string $version,
         public string $build,

@@ -6,19 +6,17 @@ namespace App\Ports;
 
 use App\Ports\Exception\LinkLost;
 use App\Ports\Exception\Refused;
-use JadeStep\Core\Permit\KeySet;
 use JadeStep\Core\Permit\PermitRequest;
 
-/** What a vendor offers over the network. */
+/** What one vendor offers over the network. */
 interface VendorService
 {
     /**
-     * The vendor's public keys, as this bench holds them: read once, then kept, so that a swapped key is not taken
-     * unseen.
+     * @return string the public keys that the vendor shows, a JWK Set (RFC 7517); showing a key does not make it accepted
      *
-     * @throws LinkLost
+     * @throws LinkLost|Refused
      */
-    public function keys(): KeySet;
+    public function shownKeys(): string;
 
     /**
      * @return string the catalogue as a compact JWS, not yet checked

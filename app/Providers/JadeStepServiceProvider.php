@@ -4,17 +4,20 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Almanac\HeldAlmanac;
+use App\Almanac\RefreshSchedule;
 use App\Bench\Sweeper;
+use App\Intake\Arrivals;
 use App\Models\User;
 use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use App\Ports\Disk\DiskBagStore;
 use App\Ports\Disk\DiskPackageCache;
 use App\Ports\Http\HttpDeviceLink;
-use App\Ports\Http\HttpVendorService;
+use App\Ports\Http\HttpVendorServices;
 use App\Ports\Http\JsonClient;
 use App\Ports\PackageCache;
-use App\Ports\VendorService;
+use App\Ports\VendorServices;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Client\Factory;
@@ -37,12 +40,12 @@ final class JadeStepServiceProvider extends ServiceProvider
         $this->app->singleton(DeviceLink::class, fn (): DeviceLink => new HttpDeviceLink(
             new JsonClient($this->app->make(Factory::class), config('jade.device_link'), 'The device link'),
         ));
-        $this->app->singleton(VendorService::class, function (): VendorService {
-            $address = config('jade.vendors.brightmere');
-
-            return new HttpVendorService(new JsonClient($this->app->make(Factory::class), $address, 'The vendor\'s service'), $address, storage_path('keys/brightmere.json'));
-        });
+        $this->app->singleton(VendorServices::class, HttpVendorServices::class);
+        $this->app->singleton(HeldAlmanac::class);
         $this->app->singleton(BagStore::class, static fn (): BagStore => new DiskBagStore(config('jade.bags')));
+        $this->app->singleton(Sweeper::class);
+        $this->app->singleton(RefreshSchedule::class);
+        $this->app->singleton(Arrivals::class);
         $this->app->singleton(PackageCache::class, static fn (): PackageCache => new DiskPackageCache(config('jade.packages')));
     }
 
@@ -52,7 +55,13 @@ final class JadeStepServiceProvider extends ServiceProvider
         JsonResource::withoutWrapping();
         RateLimiter::for('sign-in', static fn (Request $request): Limit => Limit::perMinute(self::SIGN_INS_A_MINUTE)->by(mb_strtolower((string) $request->input('email')).'|'.$request->ip()));
         Gate::define('act', static fn (User $user): bool => $user->role->mayAct());
-        // Between two queued jobs each worker looks for steps whose worker is gone.
-        Queue::looping(fn () => $this->app->make(Sweeper::class)->sweep());
+        Gate::define('lead', static fn (User $user): bool => $user->role->leads());
+        // Between two queued jobs each worker looks for steps whose worker is gone, for vendors whose word is due, and
+        // for devices that are waited for.
+        Queue::looping(function (): void {
+            $this->app->make(Sweeper::class)->sweep();
+            $this->app->make(RefreshSchedule::class)->look();
+            $this->app->make(Arrivals::class)->look();
+        });
     }
 }

@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\HeldAlmanac;
 use App\Ports\DeviceLink;
 use App\Ports\Exception\Refused;
 use App\Ports\Operation;
-use App\Ports\VendorService;
+use App\Ports\VendorServices;
 use App\Ports\Work;
 use JadeStep\Core\Almanac\Package;
 use JadeStep\Core\Bag\Inventory;
@@ -47,7 +46,7 @@ final class DeviceJudgeTest extends FeatureTestCase
         $nonce = $this->link()->nonce(self::SERIAL);
         $wanted = $change + ['deviceSerial' => self::SERIAL, 'hardwareId' => 'FN7-2', 'build' => '8G210', 'packageSha256' => $package->sha256, 'nonce' => $nonce];
 
-        $this->assertRefused($code, fn () => $this->link()->install(self::SERIAL, app(VendorService::class)->permit(new PermitRequest(...$wanted)), $package->sha256));
+        $this->assertRefused($code, fn () => $this->link()->install(self::SERIAL, app(VendorServices::class)->at(config('jade.demo_vendors.brightmere.address'))->permit(new PermitRequest(...$wanted)), $package->sha256));
 
         $this->do(Work::LeaveRecovery);
         self::assertSame(['9.3.0', 180], [$this->link()->read(self::SERIAL)->version, $this->paired()->counts()['photos']]);
@@ -65,7 +64,7 @@ final class DeviceJudgeTest extends FeatureTestCase
     {
         $this->do(Work::EnterRecovery);
         $package = $this->sendPackage();
-        $permit = app(VendorService::class)->permit(new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)));
+        $permit = app(VendorServices::class)->at(config('jade.demo_vendors.brightmere.address'))->permit(new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)));
 
         $this->assertRefused('permit-untrusted', fn () => $this->link()->install(self::SERIAL, substr($permit, 0, -8).'AAAAAAAA', $package->sha256));
         $received = self::system()->folder.'/rig/'.self::SERIAL."/package-{$package->sha256}";
@@ -78,7 +77,7 @@ final class DeviceJudgeTest extends FeatureTestCase
         $this->assertRefused('not-in-recovery-mode', fn () => $this->link()->nonce(self::SERIAL));
         $this->do(Work::EnterRecovery);
         $package = $this->sendPackage();
-        $permit = app(VendorService::class)->permit(new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)));
+        $permit = app(VendorServices::class)->at(config('jade.demo_vendors.brightmere.address'))->permit(new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)));
         $this->finish($this->link()->install(self::SERIAL, $permit, $package->sha256));
 
         $reading = $this->link()->read(self::SERIAL);
@@ -126,8 +125,8 @@ final class DeviceJudgeTest extends FeatureTestCase
 
     private function sendPackage(): Package
     {
-        $package = app(HeldAlmanac::class)->refresh()->catalogue()->builds[2]->packages[0];
-        $file = self::system()->folder.'/vendor/packages/'.$package->fileName;
+        $package = $this->heldBuild('8G210')->packages[0];
+        $file = self::system()->folder.'/vendor/brightmere/packages/'.$package->fileName;
         $this->link()->sendPackage(self::SERIAL, $file, $package->sha256, static fn () => null);
 
         return $package;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Almanac\HeldAlmanac;
 use App\Bench\JobState;
 use App\Bench\StepCode;
 use App\Bench\StepState;
@@ -15,6 +16,7 @@ use Illuminate\Foundation\Testing\TestCase;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Http;
+use JadeStep\Core\Almanac\Build;
 use Tests\Support\RunningSystem;
 
 /** The application on a real MariaDB, against the stand-ins as separate processes. The test is the worker. */
@@ -45,10 +47,12 @@ abstract class FeatureTestCase extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        foreach (['job_steps', 'bags', 'bench_jobs', 'queue_jobs', 'users'] as $table) {
+        foreach (['job_steps', 'bags', 'bench_jobs', 'queue_jobs', 'users', 'almanac_changes'] as $table) {
             DB::table($table)->delete();
         }
-        @unlink(self::system()->folder.'/vendor/closed');
+        foreach (['brightmere', 'osterly'] as $vendor) {
+            $this->practice($vendor, null);
+        }
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/reset');
     }
 
@@ -64,6 +68,28 @@ abstract class FeatureTestCase extends TestCase
     protected function rig(string $method, string $path, array $body = []): array
     {
         return Http::send($method, config('jade.device_link').$path, ['json' => (object) $body])->json();
+    }
+
+    /**
+     * Sets a practice hand of a vendor's service, or clears all where null.
+     *
+     * @param  array<string, mixed>|null  $hand
+     */
+    protected function practice(string $vendor, ?array $hand): void
+    {
+        Http::send($hand === null ? 'DELETE' : 'POST', config("jade.demo_vendors.{$vendor}.address").'/practice', $hand === null ? [] : ['json' => $hand])->throw();
+    }
+
+    protected function heldBuild(string $label): Build
+    {
+        foreach (app(HeldAlmanac::class)->almanac()->catalogues as $catalogue) {
+            foreach ($catalogue->builds as $build) {
+                if ($build->build === $label) {
+                    return $build;
+                }
+            }
+        }
+        self::fail("No catalogue here has the build {$label}.");
     }
 
     protected function signedIn(?User $as = null): static

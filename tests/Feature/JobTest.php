@@ -96,7 +96,7 @@ final class JobTest extends FeatureTestCase
     public function test_a_permit_that_is_refused_brings_the_job_back_to_choose_with_its_backup_kept(): void
     {
         $job = $this->jobAtTheLine();
-        file_put_contents(self::system()->folder.'/vendor/closed', "8G210\n");
+        $this->practice('brightmere', ['refused' => ['8G210']]);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
         $this->workUntil($job, StepCode::ChooseRoute);
 
@@ -111,7 +111,7 @@ final class JobTest extends FeatureTestCase
     public function test_a_permit_refused_after_an_install_had_begun_never_claims_that_nothing_was_erased(): void
     {
         $job = $this->jobAtTheLine();
-        file_put_contents(self::system()->folder.'/vendor/closed', "8G210\n");
+        $this->practice('brightmere', ['refused' => ['8G210']]);
         \App\Models\JobStep::query()->whereKey($job->step(StepCode::Install)->id)->update(['data' => '{"begun":true}']);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
         $this->workUntil($job, StepCode::Install, StepState::Failed);
@@ -122,7 +122,7 @@ final class JobTest extends FeatureTestCase
         self::assertNotNull($job->line_crossed_at);
         self::assertSame(StepState::Done, $job->step(StepCode::ChooseRoute)->state);
 
-        unlink(self::system()->folder.'/vendor/closed');
+        $this->practice('brightmere', null);
         $this->postJson("/api/v1/jobs/{$job->id}/steps/install/retry")->assertOk();
         $this->workUntil($job, StepCode::HandOver);
         self::assertSame(0, $job->proof['missing']);

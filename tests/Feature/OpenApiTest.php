@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Bench\StepCode;
+use App\Models\User;
 use Illuminate\Routing\Route;
 use Illuminate\Testing\TestResponse;
 use Opis\JsonSchema\Errors\ErrorFormatter;
@@ -40,14 +41,23 @@ final class OpenApiTest extends FeatureTestCase
     {
         $this->assertKeepsTo('Problem', $this->getJson('/api/v1/session'), 'application/problem+json');
         $this->assertKeepsTo('Person', $this->signedIn()->getJson('/api/v1/session'));
-        $this->assertKeepsTo('AlmanacAge', $this->postJson('/api/v1/almanac/refresh'));
+        $this->assertKeepsTo('RefreshResults', $this->postJson('/api/v1/almanac/refresh'));
         $this->assertKeepsTo('Bench', $this->getJson('/api/v1/bench'));
+        $this->assertKeepsTo('Almanac', $this->getJson('/api/v1/almanac'));
+        $this->assertKeepsTo('Windows', $this->getJson('/api/v1/almanac/models/FN7-1/windows'));
+        $this->assertKeepsTo('Identity', $this->postJson('/api/v1/identify', ['modelName' => 'Fenn 7']));
+        $byHand = $this->postJson('/api/v1/intake', ['serial' => 'SKL-0900', 'modelName' => 'Fenn 7', 'version' => '9.3']);
+        $this->assertKeepsTo('Job', $byHand);
+        $this->assertKeepsTo('Batch', $this->postJson('/api/v1/intake/batch/preview', ['csv' => "serial,modelName,version,goal\nSKL-0901,Fenn 7,9.3,8.7\n,Fenn 7,nine,8.7"]));
+        $this->assertKeepsTo('FilePreview', $this->postJson('/api/v1/almanac/import/preview', ['text' => $this->get('/api/v1/almanac/vendors/osterly/builds.csv')->getContent(), 'vendor' => 'osterly', 'fileName' => 'b.csv']));
+        $this->assertKeepsTo('Vendor', $this->signedIn(User::factory()->create(['role' => 'lead']))->putJson('/api/v1/vendors/osterly', ['name' => 'Osterly', 'address' => config('jade.demo_vendors.osterly.address'), 'refreshMinutes' => 60]));
         $opened = $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL]);
         $this->assertKeepsTo('Job', $opened);
         $this->assertKeepsTo('Problem', $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL]), 'application/problem+json');
         $job = \App\Models\BenchJob::query()->findOrFail($opened->json('id'));
         $this->acceptRoute($job);
         $this->assertKeepsTo('Windows', $this->getJson("/api/v1/jobs/{$job->id}/windows"));
+        $this->assertKeepsTo('Since', $this->getJson("/api/v1/jobs/{$job->id}/since"));
         $this->workUntil($job, StepCode::CrossLine);
         $this->assertKeepsTo('Job', $this->putJson("/api/v1/jobs/{$job->id}/attestations/passcode-known"));
         $this->assertKeepsTo('Problem', $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]), 'application/problem+json');

@@ -14,7 +14,7 @@ final class SessionTest extends FeatureTestCase
         $this->withHeader('Referer', config('app.url'));
 
         $this->postJson('/api/v1/session', ['email' => 'teo@skerry.example', 'password' => 'a-long-passphrase'])
-            ->assertOk()->assertExactJson(['name' => 'Teo Lind', 'email' => 'teo@skerry.example', 'role' => 'technician', 'mayAct' => true]);
+            ->assertOk()->assertExactJson(['name' => 'Teo Lind', 'email' => 'teo@skerry.example', 'role' => 'technician', 'mayAct' => true, 'leads' => false]);
         $this->getJson('/api/v1/session')->assertOk();
         $this->deleteJson('/api/v1/session')->assertNoContent();
         $this->assertGuest('web');

@@ -19,7 +19,7 @@ final readonly class ReturnToChoose
 {
     private const REWOUND = [StepCode::ChooseRoute, StepCode::FetchPackage, StepCode::CrossLine, StepCode::ProveSafety, StepCode::EnterRecovery, StepCode::Install];
 
-    public function __construct(private Journal $journal, private PlanJob $plan, private DeviceLink $link)
+    public function __construct(private Journal $journal, private FirstLook $look, private DeviceLink $link)
     {
     }
 
@@ -34,9 +34,9 @@ final readonly class ReturnToChoose
             // it stays in recovery mode, which loses nothing
         }
         DB::transaction(function () use ($job, $problem): void {
-            $job->update(['route' => null, 'line_crossed_at' => null, 'line_crossed_by' => null, 'line_checks' => null]);
+            $job->update(['route' => null, 'accepted' => null, 'line_crossed_at' => null, 'line_crossed_by' => null, 'line_checks' => null]);
             $this->journal->rewind($job, self::REWOUND, $problem);
         });
-        $this->plan->firstLook($job);
+        $this->look->at($job);
     }
 }

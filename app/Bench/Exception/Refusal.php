@@ -30,6 +30,17 @@ final class Refusal extends \RuntimeException
         return new self('plan-changed', 'This route is not on offer any more: the almanac or the device has changed. Look at the new plan and choose again.');
     }
 
+    /** What was said of a device does not fit together. */
+    public static function unfit(string $words): self
+    {
+        return new self('identity-conflict', $words);
+    }
+
+    public static function previewChanged(int $shown, int $now): self
+    {
+        return new self('preview-changed', $now === 0 ? 'No line of the table can be taken in.' : "The preview showed {$shown} good lines, now there are {$now}: look at the preview again.");
+    }
+
     /** @param  list<string>  $names */
     public static function notAccepted(array $names): self
     {

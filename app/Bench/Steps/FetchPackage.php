@@ -4,19 +4,19 @@ declare(strict_types=1);
 
 namespace App\Bench\Steps;
 
+use App\Almanac\JobVendor;
 use App\Bench\Outcome;
 use App\Bench\Step;
 use App\Bench\StepContext;
 use App\Ports\Exception\LinkLost;
 use App\Ports\PackageCache;
-use App\Ports\VendorService;
 
 /** Fetches the package of the route's leg, going on where a broken fetch stopped, and compares its digest. */
 final readonly class FetchPackage implements Step
 {
     private const CHUNK = 262_144;
 
-    public function __construct(private VendorService $vendor, private PackageCache $cache)
+    public function __construct(private JobVendor $vendor, private PackageCache $cache)
     {
     }
 
@@ -49,7 +49,7 @@ final readonly class FetchPackage implements Step
         if ($done >= $whole) {
             return;
         }
-        $in = $this->vendor->openPackage($url, $done);
+        $in = $this->vendor->service($context->job)->openPackage($url, $done);
         $out = fopen($part, 'ab') ?: throw new \RuntimeException('The package folder is not writable.');
         while (! feof($in)) {
             $text = (string) fread($in, self::CHUNK);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench\Steps;
 
+use App\Almanac\JobVendor;
 use App\Bench\Outcome;
 use App\Bench\Step;
 use App\Bench\StepContext;
@@ -13,7 +14,6 @@ use App\Ports\DeviceReading;
 use App\Ports\Exception\Refused;
 use App\Ports\Operation;
 use App\Ports\PackageCache;
-use App\Ports\VendorService;
 use JadeStep\Core\Permit\Permit;
 use JadeStep\Core\Permit\PermitRequest;
 use Psr\Clock\ClockInterface;
@@ -21,7 +21,7 @@ use Psr\Clock\ClockInterface;
 /** Sends the package, asks for the permit at the last moment, and has the device install. */
 final readonly class Install implements Step
 {
-    public function __construct(private DeviceLink $link, private VendorService $vendor, private PackageCache $packages, private ClockInterface $clock)
+    public function __construct(private DeviceLink $link, private JobVendor $vendor, private PackageCache $packages, private ClockInterface $clock)
     {
     }
 
@@ -75,7 +75,7 @@ final readonly class Install implements Step
     {
         $request = new PermitRequest($job->serial, (string) ($job->device['hardwareId'] ?? ''), $job->route['legs'][0]['to']['build'], $sha256, $nonce);
 
-        return Permit::parse($this->vendor->permit($request), $this->vendor->keys(), $request, $this->clock->now());
+        return Permit::parse($this->vendor->service($job)->permit($request), $this->vendor->keys($job), $request, $this->clock->now());
     }
 
     private function follow(StepContext $context, Operation $operation): Outcome

@@ -4,34 +4,117 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Bench\HeldAlmanac;
+use App\Almanac\HeldAlmanac;
+use App\Almanac\ImportCatalogue;
+use App\Almanac\JobCalendar;
+use App\Almanac\RefreshAlmanac;
+use App\Almanac\RefreshResult;
+use App\Almanac\TakeCatalogue;
+use App\Bench\Exception\Refusal;
+use App\Http\Requests\ImportRequest;
+use App\Http\Resources\AlmanacChangeResource;
+use App\Http\Resources\FilePreviewResource;
+use App\Http\Resources\HeldVendorResource;
+use App\Http\Resources\ModelResource;
 use App\Http\Resources\WindowLaneResource;
+use App\Models\AlmanacChange;
 use App\Models\BenchJob;
+use App\Models\HeldCatalogue;
+use App\Models\Vendor;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
 use JadeStep\Core\Almanac\WindowLane;
+use JadeStep\Core\Exchange\BuildsCsv;
 use JadeStep\Core\Time\Rfc3339;
 use Psr\Clock\ClockInterface;
 
 final class AlmanacController
 {
-    public function windows(BenchJob $job, HeldAlmanac $almanac, ClockInterface $clock): JsonResponse
-    {
-        $held = $almanac->newest();
-        $hardwareId = $job->device['hardwareId'] ?? null;
-        $lanes = $hardwareId === null ? [] : WindowLane::forModel($almanac->almanac(), $hardwareId, $clock->now());
+    private const CHANGES_SHOWN = 200;
 
-        return new JsonResponse([
-            'now' => Rfc3339::format($clock->now()),
-            'issuedAt' => Rfc3339::formatOrNull($held?->issued_at->toDateTimeImmutable()),
-            'freshUntil' => Rfc3339::formatOrNull($held?->fresh_until->toDateTimeImmutable()),
-            'lanes' => WindowLaneResource::collection($lanes),
-        ]);
+    public function __construct(private readonly HeldAlmanac $held, private readonly ClockInterface $clock)
+    {
     }
 
-    public function refresh(HeldAlmanac $almanac): JsonResponse
+    public function show(): JsonResponse
     {
-        $held = $almanac->refresh();
+        $rows = $this->held->rows();
+        $vendors = Vendor::query()->oldest('id')->get()->map(fn (Vendor $v): HeldVendorResource => new HeldVendorResource($v, $rows[$v->id] ?? null, $this->clock->now()));
 
-        return new JsonResponse(['issuedAt' => Rfc3339::format($held->issued_at->toDateTimeImmutable()), 'freshUntil' => Rfc3339::format($held->fresh_until->toDateTimeImmutable())]);
+        return new JsonResponse(['now' => Rfc3339::format($this->clock->now()), 'vendors' => $vendors, 'models' => ModelResource::of($this->held->almanac())]);
+    }
+
+    public function ofModel(string $hardwareId): JsonResponse
+    {
+        return $this->windows($hardwareId);
+    }
+
+    public function ofJob(BenchJob $job): JsonResponse
+    {
+        return $this->windows($job->device['hardwareId'] ?? null);
+    }
+
+    public function changes(Request $request): JsonResponse
+    {
+        $of = $request->query('hardwareId');
+        $changes = AlmanacChange::query()->latest('noticed_at')->latest('id')
+            ->when(is_string($of), static fn ($q) => $q->whereJsonContains('hardware_ids', $of))->limit(self::CHANGES_SHOWN)->get();
+
+        return new JsonResponse(['changes' => AlmanacChangeResource::collection($changes)]);
+    }
+
+    public function refresh(RefreshAlmanac $refresh): JsonResponse
+    {
+        return new JsonResponse(['results' => array_map(static fn (RefreshResult $r): array => ['vendor' => $r->vendor, 'changes' => $r->changes, 'problem' => $r->problem], $refresh->all())]);
+    }
+
+    public function preview(ImportRequest $request, ImportCatalogue $import): JsonResponse
+    {
+        return new JsonResponse(new FilePreviewResource($import->preview($request->validated('text'), $request->validated('vendor'))));
+    }
+
+    public function import(ImportRequest $request, ImportCatalogue $import): JsonResponse
+    {
+        $changes = $import->take($request->validated('text'), $request->validated('vendor'), $request->validated('fileName'), $request->user());
+
+        return new JsonResponse(['changes' => count($changes)], 201);
+    }
+
+    public function withdraw(HeldCatalogue $catalogue, TakeCatalogue $take): Response
+    {
+        if ($catalogue->file_name === null || $catalogue->withdrawn_at !== null) {
+            throw Refusal::notNow('Only what came from a file can be taken back, and only once.');
+        }
+        $take->withdraw($catalogue);
+
+        return response()->noContent();
+    }
+
+    public function builds(Vendor $vendor): Response
+    {
+        $row = $this->held->of($vendor->id) ?? throw Refusal::notNow("No catalogue of {$vendor->name} is held yet.");
+
+        return response(BuildsCsv::write($row->catalogue()), 200, ['Content-Type' => 'text/csv; charset=utf-8; header=present', 'Content-Disposition' => "attachment; filename=\"builds-{$vendor->id}.csv\""]);
+    }
+
+    public function calendar(JobCalendar $calendar): Response
+    {
+        return response($calendar->text(), 200, ['Content-Type' => 'text/calendar; charset=utf-8', 'Content-Disposition' => 'attachment; filename="jade-step.ics"']);
+    }
+
+    private function windows(?string $hardwareId): JsonResponse
+    {
+        $almanac = $this->held->almanac();
+        $model = $hardwareId === null ? null : $almanac->model($hardwareId);
+        $catalogue = $model === null ? null : $almanac->catalogueFor($model->osLine);
+
+        return new JsonResponse([
+            'now' => Rfc3339::format($this->clock->now()),
+            'issuedAt' => Rfc3339::formatOrNull($catalogue?->issuedAt),
+            'freshUntil' => Rfc3339::formatOrNull($catalogue?->freshUntil),
+            'vouched' => $catalogue === null || $this->held->of($catalogue->vendorId)?->vouched === true,
+            'lanes' => WindowLaneResource::collection($hardwareId === null ? [] : WindowLane::forModel($almanac, $hardwareId, $this->clock->now())),
+        ]);
     }
 }

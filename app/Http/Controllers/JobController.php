@@ -44,7 +44,7 @@ final class JobController
 
     public function acceptRoute(AcceptRouteRequest $request, BenchJob $job, AcceptRoute $accept): JsonResponse
     {
-        $accept->of($job, $request->validated('route'), $request->validated('build'), $request->accepted());
+        $accept->of($job, $request->validated('route'), $request->validated('build'), $request->accepted(), $request->user());
 
         return $this->answer($job);
     }

@@ -13,6 +13,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Session\TokenMismatchException;
 use Illuminate\Validation\ValidationException;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
+use JadeStep\Core\Exchange\Exception\UnreadableCsv;
 use JadeStep\Core\Exchange\PlanDocument;
 use JadeStep\Core\Permit\Exception\PermitException;
 use Symfony\Component\HttpFoundation\Response;
@@ -26,6 +27,7 @@ final class ProblemRenderer
         $problem = match (true) {
             $e instanceof ValidationException => self::problem(422, 'invalid-input', 'Some fields cannot be used: see errors.', ['errors' => self::errors($e->errors())]),
             $e instanceof InvalidDocument => self::problem(422, 'invalid-input', 'The document cannot be used: see errors.', ['errors' => $e->faults]),
+            $e instanceof UnreadableCsv => self::problem(422, 'unreadable-table', $e->getMessage()),
             $e instanceof Refusal => self::problem($e->reason === 'wrong-serial' ? 422 : 409, $e->reason, $e->getMessage(), $e->checks === [] ? [] : ['checks' => array_map(PlanDocument::check(...), $e->checks)]),
             $e instanceof AuthenticationException => self::problem(401, 'signed-out', 'Sign in first.'),
             $e instanceof TokenMismatchException => self::problem(419, 'page-expired', 'This page is too old. Load it again.'),

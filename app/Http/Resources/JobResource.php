@@ -8,6 +8,7 @@ use App\Bench\JobChecks;
 use App\Bench\JobState;
 use App\Bench\StepCode;
 use App\Bench\StepState;
+use App\Intake\Waiting;
 use App\Models\BenchJob;
 use Illuminate\Http\Request;
 use JadeStep\Core\Exchange\PlanDocument;
@@ -31,6 +32,9 @@ final class JobResource extends JobSummaryResource
             'lineCrossedAt' => Rfc3339::formatOrNull($this->line_crossed_at?->toDateTimeImmutable()),
             'lineCrossedBy' => $this->line_crossed_by,
             'proof' => $this->proof,
+            'said' => $this->said,
+            'waitingForDevice' => Waiting::isWaiting($this->resource),
+            'differences' => $this->differences,
         ];
     }
 

@@ -14,6 +14,6 @@ final class PersonResource extends JsonResource
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        return ['name' => $this->name, 'email' => $this->email, 'role' => $this->role->value, 'mayAct' => $this->role->mayAct()];
+        return ['name' => $this->name, 'email' => $this->email, 'role' => $this->role->value, 'mayAct' => $this->role->mayAct(), 'leads' => $this->role->leads()];
     }
 }

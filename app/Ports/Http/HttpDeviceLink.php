@@ -38,7 +38,7 @@ final readonly class HttpDeviceLink implements DeviceLink
         $facts = array_diff_key($told, array_flip(['imei', 'mode', 'activated', 'setUp', 'operation']));
 
         return new DeviceReading(
-            $told['serial'], $told['mode'], $told['version'], $told['build'], $told['paired'], $told['activated'], $told['setUp'],
+            $told['serial'], $told['imei'], $told['mode'], $told['version'], $told['build'], $told['paired'], $told['activated'], $told['setUp'],
             $told['operation'] === null ? null : self::operationOf($told['operation']),
             $facts,
         );

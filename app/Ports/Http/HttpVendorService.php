@@ -6,27 +6,18 @@ namespace App\Ports\Http;
 
 use App\Ports\Exception\LinkLost;
 use App\Ports\VendorService;
-use JadeStep\Core\Permit\KeySet;
 use JadeStep\Core\Permit\PermitRequest;
 
 /** A vendor's service over HTTP. */
 final readonly class HttpVendorService implements VendorService
 {
-    /** @param  string  $keyFile where the key set is kept after its first reading */
-    public function __construct(private JsonClient $client, private string $address, private string $keyFile)
+    public function __construct(private JsonClient $client, private string $address)
     {
     }
 
-    public function keys(): KeySet
+    public function shownKeys(): string
     {
-        if (! is_file($this->keyFile)) {
-            $jwks = $this->client->get('/jwks.json')->body();
-            KeySet::parse($jwks);
-            is_dir(dirname($this->keyFile)) || mkdir(dirname($this->keyFile), 0o755, true);
-            file_put_contents($this->keyFile, $jwks);
-        }
-
-        return KeySet::parse((string) file_get_contents($this->keyFile));
+        return $this->client->get('/jwks.json')->body();
     }
 
     public function signedCatalogue(): string
@@ -36,7 +27,7 @@ final readonly class HttpVendorService implements VendorService
 
     public function openPackage(string $url, int $offset)
     {
-        if (! str_starts_with($url, rtrim($this->address, '/').'/')) {
+        if (! str_starts_with($url, "{$this->address}/")) {
             throw LinkLost::to('The address of the package, which is not the vendor\'s,');
         }
         [$stream, $response] = $this->client->stream($url, $offset === 0 ? [] : ['Range' => "bytes={$offset}-"]);

@@ -7,7 +7,7 @@ namespace JadeStep\Core\Device;
 /** What was said of a device before it was plugged in, against what it tells itself. */
 final class Differences
 {
-    private const NAMES = ['modelName' => 'Model', 'hardwareId' => 'Hardware id', 'osLine' => 'OS line', 'version' => 'Version', 'build' => 'Build', 'imei' => 'IMEI'];
+    private const NAMES = ['serial' => 'Serial', 'modelName' => 'Model', 'hardwareId' => 'Hardware id', 'osLine' => 'OS line', 'version' => 'Version', 'build' => 'Build', 'imei' => 'IMEI'];
 
     /**
      * @param  array<string, string|null>  $said  null or "unknown" where nobody had said

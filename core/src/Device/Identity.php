@@ -30,7 +30,7 @@ final readonly class Identity
         }
         $left = $named;
         foreach ($answers->given() as $question) {
-            $fitting = array_values(array_filter($left, static fn (Model $m): bool => $answers->fit($question, $m)));
+            $fitting = $answers->narrow($question, $left);
             if ($fitting === []) {
                 return self::unfit($almanac, $question, $answers, $left);
             }
@@ -51,7 +51,7 @@ final readonly class Identity
             return self::conflict("{$hardwareId} is {$model->name} {$model->variant}, not ".Text::safe($name, 40).'. Check both.');
         }
         foreach ($answers->given() as $question) {
-            if (! $answers->fit($question, $model)) {
+            if ($answers->narrow($question, [$model]) === []) {
                 return self::unfit($almanac, $question, $answers, [$model]);
             }
         }

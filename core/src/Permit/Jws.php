@@ -21,6 +21,7 @@ final class Jws
      */
     public static function open(string $compact, KeySet $keys, \DateTimeImmutable $now): \stdClass
     {
+        self::assertKeyIsKnown($compact, $keys);
         $before = JWT::$timestamp;
         JWT::$timestamp = $now->getTimestamp();
         try {
@@ -33,6 +34,16 @@ final class Jws
             throw Untrusted::signature($e->getMessage(), $e);
         } finally {
             JWT::$timestamp = $before;
+        }
+    }
+
+    /** Tells a key that nobody has accepted from a signature that does not hold. */
+    private static function assertKeyIsKnown(string $compact, KeySet $keys): void
+    {
+        $head = json_decode((string) base64_decode(strtr(explode('.', trim($compact), 2)[0], '-_', '+/'), true), true, 4);
+        $kid = is_array($head) ? $head['kid'] ?? null : null;
+        if (is_string($kid) && ! array_key_exists($kid, $keys->keys())) {
+            throw Untrusted::unknownKey($kid);
         }
     }
 }

@@ -28,9 +28,10 @@ final readonly class Cabinet
      * @template T
      *
      * @param  callable(Handset): T  $use
+     * @param  bool  $evenUnplugged  for a practice hand, which reaches a device without its cable
      * @return T
      */
-    public function with(string $serial, callable $use): mixed
+    public function with(string $serial, callable $use, bool $evenUnplugged = false): mixed
     {
         in_array($serial, $this->serials(), true) || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
         $folder = "{$this->folder}/{$serial}";
@@ -38,6 +39,7 @@ final readonly class Cabinet
         try {
             $state = json_decode((string) file_get_contents("{$folder}/state.json"), true, 32, JSON_THROW_ON_ERROR);
             $handset = new Handset($state, $folder, $this->speed, microtime(true));
+            $evenUnplugged || $state['port'] !== null || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
             $handset->catchUp();
             $this->save($folder, $handset);
             try {

@@ -36,6 +36,7 @@ final readonly class Service
     public function routes(): RouteCollection
     {
         $routes = new RouteCollection;
+        $hand = fn (callable $do): callable => fn (Request $r, array $m): array => $this->cabinet->with($m['serial'], static fn (Handset $h): array => $do($h, $r, $m), true);
         $device = fn (callable $do): callable => fn (Request $r, array $m): array => $this->cabinet->with($m['serial'], static fn (Handset $h): array => $do($h, $r, $m));
 
         Kernel::route($routes, 'GET', '/ports', fn (): array => ['ports' => $this->ports()]);
@@ -50,7 +51,7 @@ final readonly class Service
         Kernel::route($routes, 'POST', '/devices/{serial}/installs', $device(function (Handset $h, Request $r): array {
             $body = Kernel::body($r);
 
-            return $h->install(Kernel::text($body, 'permit'), $this->cabinet->packageFile($h->state['serial'], Kernel::text($body, 'packageSha256')), $this->vendorKeys());
+            return $h->install(Kernel::text($body, 'permit'), $this->cabinet->packageFile($h->state['serial'], Kernel::text($body, 'packageSha256')), $this->vendorKeys($h->state['vendor']));
         }));
         Kernel::route($routes, 'POST', '/devices/{serial}/returns', $device(static fn (Handset $h, Request $r): array => ['return' => $h->offerReturn(Kernel::body($r))]));
         Kernel::route($routes, 'GET', '/devices/{serial}/returns/{return}', $device($this->staged(...)));
@@ -61,9 +62,9 @@ final readonly class Service
 
             return ['reset' => true];
         });
-        Kernel::route($routes, 'POST', '/practice/devices/{serial}/port', $device(static fn (Handset $h, Request $r): array => ['port' => $h->state['port'] = Kernel::body($r)['port'] ?? null]));
+        Kernel::route($routes, 'POST', '/practice/devices/{serial}/port', $hand(static fn (Handset $h, Request $r): array => ['port' => $h->state['port'] = Kernel::body($r)['port'] ?? null]));
 
-        Kernel::route($routes, 'POST', '/practice/devices/{serial}/owner-lock', $device(static fn (Handset $h, Request $r): array => ['ownerLock' => $h->state['ownerLock'] = Kernel::body($r)['state'] === 'on' ? 'on' : 'off']));
+        Kernel::route($routes, 'POST', '/practice/devices/{serial}/owner-lock', $hand(static fn (Handset $h, Request $r): array => ['ownerLock' => $h->state['ownerLock'] = Kernel::body($r)['state'] === 'on' ? 'on' : 'off']));
 
         return $routes;
     }
@@ -73,13 +74,13 @@ final readonly class Service
     {
         $ports = [];
         foreach ($this->cabinet->serials() as $serial) {
-            $state = $this->cabinet->with($serial, static fn (Handset $h): array => $h->state);
+            $state = $this->cabinet->with($serial, static fn (Handset $h): array => $h->state, true);
             if ($state['port'] !== null) {
                 $seen = $state['mode'] !== 'restarting';
                 $ports[] = ['port' => $state['port'], 'device' => $seen ? ['serial' => $serial, 'mode' => $state['mode'], 'modelName' => $state['modelName'], 'version' => $state['version'], 'paired' => $state['paired']] : null];
             }
         }
-        usort($ports, static fn (array $a, array $b): int => $a['port'] <=> $b['port']);
+        usort($ports, static fn (array $a, array $b): int => strnatcmp($a['port'], $b['port']));
 
         return $ports;
     }
@@ -171,11 +172,11 @@ final readonly class Service
      *
      * @return array<string, string>
      */
-    private function vendorKeys(): array
+    private function vendorKeys(string $vendor): array
     {
-        $file = "{$this->folder}/vendor-keys.json";
+        $file = "{$this->folder}/{$vendor}-keys.json";
         if (! is_file($file)) {
-            $text = @file_get_contents("{$this->vendorAddress}/jwks.json");
+            $text = @file_get_contents("{$this->vendorAddress}/{$vendor}/jwks.json");
             $text === false && throw new Problem(503, 'vendor-silent', 'The vendor\'s keys could not be read.');
             file_put_contents($file, $text);
         }

@@ -11,7 +11,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\RouteCollection;
 
-/** The vendor's service: keys, signed catalogue, packages and permits. */
+/** The service of one vendor: keys, signed catalogue, packages and permits. */
 final readonly class Service
 {
     private const PERMIT_SECONDS = 600;
@@ -20,48 +20,71 @@ final readonly class Service
 
     private const PACKAGE_BYTES_PER_SECOND = 2_000_000;
 
-    public function __construct(private Vault $vault, private PackageMill $mill, private float $speed)
+    private function __construct(private string $id, private Scenario $scenario, private Vault $vault, private PackageMill $mill, private Practice $practice, private float $speed)
     {
     }
 
-    public static function fromEnvironment(): self
+    /** The routes of every vendor, each under its id. */
+    public static function routesFromEnvironment(): RouteCollection
     {
-        $folder = (getenv('JADE_VAR') ?: dirname(__DIR__, 3).'/var').'/vendor';
-
-        return new self(Vault::in($folder), new PackageMill("{$folder}/packages"), (float) (getenv('RIG_SPEED') ?: 1));
-    }
-
-    public function routes(): RouteCollection
-    {
+        $root = (getenv('JADE_VAR') ?: dirname(__DIR__, 3).'/var').'/vendor';
         $routes = new RouteCollection;
-        Kernel::route($routes, 'GET', '/jwks.json', fn (): array => ['keys' => [$this->vault->jwk()]]);
-        Kernel::route($routes, 'GET', '/catalogue', fn (Request $r): Response => $this->signedCatalogue($r));
-        Kernel::route($routes, 'GET', '/packages/{file}', fn (Request $r, array $m): Response => $this->package($m['file'], $r));
-        Kernel::route($routes, 'POST', '/permits', fn (Request $r): array => $this->permit(Kernel::body($r), $r));
+        foreach (Scenario::all() as $id => $scenario) {
+            $vault = Vault::in("{$root}/{$id}");
+            (new self($id, new $scenario($vault->setUpAt), $vault, new PackageMill("{$root}/{$id}/packages"), new Practice("{$root}/{$id}/practice.json"), (float) (getenv('RIG_SPEED') ?: 1)))->addTo($routes);
+        }
 
         return $routes;
+    }
+
+    private function addTo(RouteCollection $routes): void
+    {
+        $route = fn (string $method, string $path, callable $do) => Kernel::route($routes, $method, "/{$this->id}{$path}", function (Request $r, array $m) use ($do): Response|array {
+            $this->practice->isBroken() && throw new Problem(500, 'broken', 'The service has a fault of its own.');
+
+            return $do($r, $m);
+        });
+        $route('GET', '/jwks.json', fn (): array => ['keys' => $this->vault->jwks()]);
+        $route('GET', '/catalogue', fn (Request $r): Response => $this->signedCatalogue($r));
+        $route('GET', '/packages/{file}', fn (Request $r, array $m): Response => $this->package($m['file'], $r));
+        $route('POST', '/permits', fn (Request $r): array => $this->permit(Kernel::body($r), $r));
+        Kernel::route($routes, 'POST', "/{$this->id}/practice", function (Request $r): array {
+            $this->practice->set(Kernel::body($r));
+
+            return ['set' => true];
+        });
+        Kernel::route($routes, 'DELETE', "/{$this->id}/practice", function (): array {
+            $this->practice->clear();
+
+            return ['cleared' => true];
+        });
+        Kernel::route($routes, 'POST', "/{$this->id}/practice/keys", function (): array {
+            $this->vault->addKey();
+
+            return ['added' => true];
+        });
     }
 
     private function signedCatalogue(Request $request): Response
     {
         $json = json_encode($this->catalogue($request->getSchemeAndHttpHost()), JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES);
 
-        return new Response($this->vault->sign($json), 200, ['Content-Type' => 'application/jose']);
+        return new Response($this->vault->signCatalogue($json), 200, ['Content-Type' => 'application/jose']);
     }
 
     /** @return array<string, mixed> */
     private function catalogue(string $address): array
     {
-        $now = new \DateTimeImmutable('now', new \DateTimeZone('UTC'));
+        $issuedAt = $this->practice->issuedAt(new \DateTimeImmutable('now', new \DateTimeZone('UTC')));
 
         return [
             'format' => 'jade-step/catalogue', 'formatVersion' => 1,
-            'vendor' => ['id' => 'brightmere', 'name' => 'Brightmere'],
-            'issuedAt' => $now->format('Y-m-d\TH:i:s\Z'),
-            'freshUntil' => $now->modify('+'.self::FRESH_HOURS.' hours')->format('Y-m-d\TH:i:s\Z'),
-            'models' => Scenario::models(),
-            'builds' => array_map(fn (array $entry): array => $this->build($entry, $address), Scenario::builds($this->vault->setUpAt())),
-            'accessories' => Scenario::accessories(),
+            'vendor' => ['id' => $this->id, 'name' => $this->scenario->name()],
+            'issuedAt' => $issuedAt->format('Y-m-d\TH:i:s\Z'),
+            'freshUntil' => $issuedAt->modify('+'.$this->practice->freshSeconds(self::FRESH_HOURS * 3600).' seconds')->format('Y-m-d\TH:i:s\Z'),
+            'models' => $this->scenario->models(),
+            'builds' => array_map(fn (array $entry): array => $this->build($entry, $address), $this->practice->appliedTo($this->scenario->builds())),
+            'accessories' => $this->scenario->accessories(),
         ];
     }
 
@@ -75,7 +98,7 @@ final readonly class Service
         foreach ($entry['packages'] as $p) {
             $name = strtolower(explode('-', $p['hardwareIds'][0])[0]).'_'.$entry['build']['version'].'_'.$entry['build']['build'].'.fwp';
             $made = $this->mill->package($name, ['hardwareIds' => $p['hardwareIds']] + $entry['build'], $p['mebibytes']);
-            $packages[] = ['hardwareIds' => $p['hardwareIds']] + $made + ['url' => "{$address}/packages/{$name}", 'signing' => $p['signing']];
+            $packages[] = ['hardwareIds' => $p['hardwareIds']] + $made + ['url' => "{$address}/{$this->id}/packages/{$name}", 'signing' => $p['signing']];
         }
 
         return $entry['build'] + ['packages' => $packages];
@@ -109,7 +132,7 @@ final readonly class Service
         $now = time();
         $claims = ['sub' => $asked['deviceSerial'], 'iat' => $now, 'exp' => $now + self::PERMIT_SECONDS] + array_diff_key($asked, ['deviceSerial' => 1]);
 
-        return ['permit' => $this->vault->sign(json_encode($claims, JSON_THROW_ON_ERROR))];
+        return ['permit' => $this->vault->signPermit(json_encode($claims, JSON_THROW_ON_ERROR))];
     }
 
     /**
@@ -123,7 +146,7 @@ final readonly class Service
                 if ($build['build'] === $asked['build'] && $package['sha256'] === $asked['packageSha256']) {
                     in_array($asked['hardwareId'], $package['hardwareIds'], true)
                         || throw new Problem(403, 'wrong-model', 'This package is not for that hardware id.');
-                    $this->isOpen($package['signing']) && ! $this->vault->isClosedByHand($asked['build'])
+                    $this->isOpen($package['signing']) && ! $this->practice->isRefused($asked['build'])
                         || throw new Problem(403, 'window-closed', 'This build is not signed any more.');
 
                     return;

@@ -1,0 +1,104 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Almanac;
+
+use App\Bench\Exception\Refusal;
+use App\Models\User;
+use App\Models\Vendor;
+use JadeStep\Core\Almanac\Change;
+use JadeStep\Core\Almanac\Changes;
+use JadeStep\Core\Exchange\BuildsCsv;
+use JadeStep\Core\Exchange\CatalogueDocument;
+use JadeStep\Core\Exchange\Exception\InvalidDocument;
+use JadeStep\Core\Exchange\Exception\UnreadableCsv;
+use JadeStep\Core\Permit\Exception\PermitException;
+use JadeStep\Core\Permit\Jws;
+use JadeStep\Core\Time\Rfc3339;
+use Psr\Clock\ClockInterface;
+
+/**
+ * Takes a vendor's word from a file: a catalogue as JSON, a signed one as the network gives it, or builds as a table.
+ * Only a signed one is vouched for. First a preview, which stores nothing.
+ */
+final readonly class ImportCatalogue
+{
+    private const TABLE_IS_FRESH_HOURS = 24;
+
+    public function __construct(private HeldAlmanac $held, private VendorKeys $keys, private TakeCatalogue $take, private ClockInterface $clock)
+    {
+    }
+
+    /**
+     * @param  string|null  $vendor  whose builds a table names; a catalogue says so itself
+     *
+     * @throws UnreadableCsv|PermitException|InvalidDocument where nothing of the file can be shown
+     */
+    public function preview(string $text, ?string $vendor): FilePreview
+    {
+        $text = trim($text);
+
+        return match (true) {
+            preg_match('/\A[\w-]+\.[\w-]+\.[\w-]+\z/', $text) === 1 => $this->signed($text),
+            str_starts_with($text, '{') => $this->shown($this->document($text), false, []),
+            default => $this->table($text, $vendor),
+        };
+    }
+
+    /** @return list<Change> */
+    public function take(string $text, ?string $vendor, string $fileName, User $by): array
+    {
+        $preview = $this->preview($text, $vendor);
+        if ($preview->faults !== [] || $preview->catalogue === null) {
+            throw Refusal::notNow('The file has faults, so nothing of it is taken. Look at the preview.');
+        }
+        Vendor::query()->firstOrCreate(['id' => $preview->catalogue->vendorId], ['name' => $preview->catalogue->vendorName]);
+
+        return $this->take->fromFile($preview->document, $preview->catalogue, $preview->vouched, $fileName, $by->name);
+    }
+
+    private function document(string $json): \stdClass
+    {
+        CatalogueDocument::parse($json);
+        $document = json_decode($json);
+        assert($document instanceof \stdClass);
+
+        return $document;
+    }
+
+    private function signed(string $compact): FilePreview
+    {
+        $claimed = json_decode((string) base64_decode(strtr(explode('.', $compact)[1], '-_', '+/'), true));
+        $vendor = Vendor::query()->find($claimed->vendor->id ?? '') ?? throw Refusal::notNow('No vendor here has accepted keys for this file. Name the vendor in Settings first, or take its catalogue in as plain JSON.');
+
+        return $this->shown(Jws::open($compact, $this->keys->accepted($vendor), $this->clock->now()), true, []);
+    }
+
+    /** The builds of the table take the place of the held ones of the same name; the others, and all models, stay. */
+    private function table(string $csv, ?string $vendor): FilePreview
+    {
+        $held = $vendor === null ? null : $this->held->of($vendor);
+        if ($held === null) {
+            throw Refusal::notNow('Say whose builds the table names: a vendor whose catalogue is held, since the models come from there.');
+        }
+        $now = $this->clock->now();
+        $frame = json_decode($held->document, true, 32, JSON_THROW_ON_ERROR);
+        $read = BuildsCsv::read($csv, ['issuedAt' => Rfc3339::format($now), 'freshUntil' => Rfc3339::format($now->modify('+'.self::TABLE_IS_FRESH_HOURS.' hours'))] + $frame);
+        $name = static fn (array $b): string => "{$b['osLine']} {$b['version']} {$b['build']}";
+        $builds = array_column(array_map(static fn (array $b): array => [$name($b), $b], [...$frame['builds'], ...$read->document['builds']]), 1, 0);
+        $document = json_decode(json_encode(['builds' => array_values($builds)] + $read->document, JSON_THROW_ON_ERROR));
+
+        return $this->shown($document, false, $read->faults);
+    }
+
+    /** @param  list<array{line: int, message: string}>  $faults */
+    private function shown(\stdClass $document, bool $vouched, array $faults): FilePreview
+    {
+        $catalogue = $faults === [] ? CatalogueDocument::fromPayload($document) : null;
+        $held = $catalogue === null ? null : $this->held->of($catalogue->vendorId);
+        $counts = $catalogue !== null && ($held === null || $catalogue->issuedAt >= $held->issued_at);
+
+        return new FilePreview($document, $catalogue, $vouched, $faults, $catalogue === null || $held === null ? [] : Changes::between($held->catalogue(), $catalogue), $counts);
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+
+/** A file's text; what is in it is judged where it is read. */
+final class ImportRequest extends FormRequest
+{
+    private const MOST_CHARACTERS = 20_000_000;
+
+    /** @return array<string, list<string>> */
+    public function rules(): array
+    {
+        return ['text' => ['required', 'string', 'max:'.self::MOST_CHARACTERS], 'vendor' => ['nullable', 'string', 'max:64'], 'fileName' => ['required', 'string', 'max:200']];
+    }
+
+    /** @return array<string, string> */
+    public function messages(): array
+    {
+        return ['text.required' => 'The file is empty. Choose a catalogue (JSON) or a table of builds (CSV).'];
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Intake;
+
+use App\Bench\Exception\Refusal;
+use App\Models\BenchJob;
+use App\Ports\DeviceLink;
+use App\Ports\Exception\LinkLost;
+use App\Ports\Exception\Refused;
+use App\Ports\PortReading;
+
+/** Notices that a device that was taken in by hand is plugged in: known by its serial, or by its IMEI. Runs in the workers. */
+final class Arrivals
+{
+    private const EVERY_SECONDS = 2.0;
+
+    private float $last = 0.0;
+
+    public function __construct(private readonly DeviceLink $link, private readonly Attach $attach)
+    {
+    }
+
+    public function look(): void
+    {
+        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
+            return;
+        }
+        $this->last = microtime(true);
+        $waiting = Waiting::all();
+        if ($waiting->isEmpty()) {
+            return;
+        }
+        try {
+            $plugged = array_filter(array_map(static fn (PortReading $p): ?string => $p->serial, $this->link->ports()));
+        } catch (LinkLost) {
+            return; // looked for again in a moment
+        }
+        foreach (array_diff($plugged, BenchJob::query()->whereKeyNot($waiting->modelKeys())->where('held_serial', '!=', null)->pluck('held_serial')->all()) as $serial) {
+            $this->arrive($serial, $waiting->first(static fn (BenchJob $j): bool => strcasecmp((string) ($j->said['serial'] ?? ''), $serial) === 0)
+                ?? $waiting->first(fn (BenchJob $j): bool => ($j->said['serial'] ?? null) === null && $this->imeiOf($serial) === $j->said['imei']));
+        }
+    }
+
+    private function arrive(string $serial, ?BenchJob $job): void
+    {
+        try {
+            $job === null ?: $this->attach->device($job, $serial);
+        } catch (Refusal|LinkLost|Refused) {
+            // another worker was quicker, or the device is gone again
+        }
+    }
+
+    private function imeiOf(string $serial): ?string
+    {
+        try {
+            return $this->link->read($serial)->imei;
+        } catch (LinkLost|Refused) {
+            return null;
+        }
+    }
+}
