@@ -45,6 +45,17 @@ abstract class BrowserTestCase extends TestCase
         return json_decode((string) (new Client)->get(self::system()->settings()['DEVICE_LINK'].$path)->getBody(), true);
     }
 
+    protected static function vendor(string $id): string
+    {
+        return self::system()->settings()['VENDOR_ADDRESS']."/{$id}";
+    }
+
+    /** @param  array<string, mixed>  $hand */
+    protected static function practice(string $vendor, array $hand): void
+    {
+        (new Client)->post(self::vendor($vendor).'/practice', ['json' => $hand]);
+    }
+
     protected function assertAccessible(string $view): void
     {
         self::assertSame([], $this->browser->accessibilityViolations(), "axe-core on {$view}");

@@ -131,7 +131,7 @@ final class IntakeTest extends FeatureTestCase
 
         $what = $this->postJson("/api/v1/jobs/{$job->id}/what-if", ['sync' => ['health' => false], 'linkBytesPerSecond' => 50_000])->assertOk();
 
-        self::assertSame([['health'], ['Health do not sync', 'The line carries 0.1 MB/s']], [$lost($what->json('plan')), $what->json('pretended')]);
+        self::assertSame([['health'], ['Health: not synced', 'The line carries 0.1 MB/s']], [$lost($what->json('plan')), $what->json('pretended')]);
         self::assertGreaterThan(($job->plan['routes'][0]['minutes']['expected'] ?? 0) + 5, $what->json('plan.routes.0.minutes.expected'));
         self::assertSame([], $lost($this->postJson("/api/v1/jobs/{$job->id}/what-if", ['sync' => ['health' => false], 'backup' => 'encrypted'])->json('plan')));
         self::assertSame($before, $job->refresh()->getAttributes());

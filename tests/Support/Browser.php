@@ -13,6 +13,7 @@ use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverElement;
+use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Assert;
 use Symfony\Component\Process\Process;
 
@@ -85,6 +86,63 @@ final class Browser
         return $this;
     }
 
+    /** Types on what has the focus. */
+    public function keys(string $keys): self
+    {
+        $this->driver->switchTo()->activeElement()->sendKeys($keys);
+
+        return $this;
+    }
+
+    /** Presses the tabulator until something that fits has the focus. */
+    public function tabTo(string $css, string $key = WebDriverKeys::TAB): self
+    {
+        return $this->walkTo(fn (): bool => (bool) $this->driver->executeScript('return document.activeElement.matches(arguments[0])', [$css]), $key, $css);
+    }
+
+    public function backTo(string $css): self
+    {
+        return $this->tabTo($css, WebDriverKeys::SHIFT.WebDriverKeys::TAB);
+    }
+
+    public function tabToText(string $words): self
+    {
+        return $this->walkTo(fn (): bool => $this->driver->executeScript('return document.activeElement.innerText.trim()') === $words, WebDriverKeys::TAB, $words);
+    }
+
+    /** @param  callable(): bool  $there */
+    private function walkTo(callable $there, string $key, string $where): self
+    {
+        for ($i = 0; $i < 80; $i++) {
+            $this->keys($key);
+            if ($there()) {
+                return $this;
+            }
+        }
+        Assert::fail("The focus does not come to {$where}.");
+    }
+
+    /** Takes a plugged-in device in from the Bench. */
+    public function takeIn(string $serial): self
+    {
+        $this->visit('/');
+        $this->find(WebDriverBy::xpath("//li[contains(., \"{$serial}\")]//button[contains(., \"Take in\")]"))->click();
+
+        return $this;
+    }
+
+    public function jobId(): int
+    {
+        $id = $this->retry(fn (): int => (int) preg_replace('#\A.*/jobs/(\d+).*\z#', '$1', $this->driver->getCurrentURL()) ?: throw new NoSuchElementException('no job'), self::SECONDS, 'no job was opened');
+
+        return $id;
+    }
+
+    public function hasButton(string $words): bool
+    {
+        return $this->driver->findElements(WebDriverBy::xpath("//button[normalize-space(.)=\"{$words}\"]")) !== [];
+    }
+
     public function see(string $text, float $seconds = self::SECONDS): self
     {
         $seen = $this->retry(function () use ($text): string {
@@ -93,6 +151,18 @@ final class Browser
             return str_contains($page, $text) ? $page : throw new NoSuchElementException($text);
         }, $seconds, "\"{$text}\" did not show");
         Assert::assertStringContainsString($text, $seen);
+
+        return $this;
+    }
+
+    public function gone(string $text): self
+    {
+        $left = $this->retry(function () use ($text): string {
+            $page = $this->text();
+
+            return str_contains($page, $text) ? throw new NoSuchElementException($text) : $page;
+        }, self::SECONDS, "\"{$text}\" did not go");
+        Assert::assertStringNotContainsString($text, $left);
 
         return $this;
     }

@@ -31,7 +31,7 @@ final readonly class AcceptRoute
             $job->accept = $accept;
             $this->plan->for($job, $job->goal ?? throw Refusal::routeGone());
             $route = array_column($job->plan['routes'] ?? [], null, 'id')[$routeId] ?? null;
-            if ($route === null || $route['legs'][0]['to']['build'] !== $build) {
+            if ($route === null || $route['legs'][array_key_last($route['legs'])]['to']['build'] !== $build) {
                 throw Refusal::routeGone();
             }
             self::assertCanBeTaken($route);

@@ -56,7 +56,7 @@ final readonly class Pretences
     {
         $sync = [];
         foreach ($this->sync as $code => $on) {
-            $sync[] = ucfirst(Kind::from($code)->label()).($on ? ' sync continuously' : ' do not sync');
+            $sync[] = ucfirst(Kind::from($code)->label()).($on ? ': synced continuously' : ': not synced');
         }
         $at = static fn (\DateTimeImmutable $t): string => $t->format('j M Y, H:i').' UTC';
         $way = static fn (PlannedBackup $b): string => match ($b) {

@@ -71,7 +71,7 @@ final class PretencesTest extends TestCase
         );
 
         self::assertSame([
-            'Photos sync continuously', 'Health do not sync', 'The new backup is taken encrypted',
+            'Photos: synced continuously', 'Health: not synced', 'The new backup is taken encrypted',
             'A backup (plain) made on 8.6, 1 Nov 2026, 10:30 UTC, is on the shelf', 'The line carries 2 MB/s', 'The work begins 21 Nov 2026, 08:00 UTC',
         ], $all->words());
     }

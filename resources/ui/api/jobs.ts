@@ -1,5 +1,5 @@
 import { client, take } from './client';
-import type { Goal, Route, StepCode } from './types';
+import type { Goal, Pretences, Route, StepCode } from './types';
 
 const at = (job: number) => ({ params: { path: { job } } });
 
@@ -7,16 +7,18 @@ export const api = {
     bench: () => take(client.GET('/bench')),
     job: (job: number) => take(client.GET('/jobs/{job}', at(job))),
     windows: (job: number) => take(client.GET('/jobs/{job}/windows', at(job))),
-    refreshAlmanac: () => take(client.POST('/almanac/refresh')),
     open: (serial: string) => take(client.POST('/jobs', { body: { serial } })),
     plan: (job: number, goal: Goal) => take(client.PUT('/jobs/{job}/goal', { ...at(job), body: { goal } })),
     accept: (job: number, route: Route) =>
         take(
             client.PUT('/jobs/{job}/route', {
                 ...at(job),
-                body: { route: route.id, build: route.legs[0]?.to.build ?? '', accept: { pairingLost: route.losses.pairingLost, appsUnavailable: route.losses.appsUnavailable } },
+                body: { route: route.id, build: route.legs.at(-1)?.to.build ?? '', accept: { pairingLost: route.losses.pairingLost, appsUnavailable: route.losses.appsUnavailable } },
             }),
         ),
+    whatIf: (job: number, pretences: Pretences) => take(client.POST('/jobs/{job}/what-if', { ...at(job), body: pretences })),
+    since: (job: number) => take(client.GET('/jobs/{job}/since', at(job))),
+    seen: (job: number) => take(client.DELETE('/jobs/{job}/flag', at(job))),
     attest: (job: number, code: string) => take(client.PUT('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
     crossLine: (job: number, serial: string) => take(client.POST('/jobs/{job}/line', { ...at(job), body: { serial } })),
     backUpAgain: (job: number) => take(client.POST('/jobs/{job}/backup-again', at(job))),

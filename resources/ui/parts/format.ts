@@ -18,9 +18,21 @@ export function minutes(n: number): string {
 const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 const clockFormat = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 
+const tickFormats: [number, Intl.DateTimeFormat][] = [
+    [4, new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })],
+    [120, new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })],
+    [Infinity, new Intl.DateTimeFormat('en-GB', { month: 'short', year: '2-digit' })],
+];
+
+/** A mark on a time axis, as fine as the span that is shown (in milliseconds) needs it. */
+export const tickWords = (at: Date, span: number) => tickFormats.find(([days]) => span < days * 86_400_000)?.[1].format(at) ?? '';
+
 export const day = (time: string | Date) => dayFormat.format(new Date(time));
 export const clock = (time: string | Date) => clockFormat.format(new Date(time));
 export const dayAndClock = (time: string | Date) => `${day(time)}, ${clock(time)}`;
+
+/** A local date and time of a form, as RFC 3339 in UTC. */
+export const instant = (local: string) => new Date(local).toISOString().replace(/\.\d+Z$/, 'Z');
 
 /** A version in machine form as people write it: 8.7.0 is 8.7. */
 export const version = (v: string) => v.replace(/^(\d+\.\d+)\.0(?=$|-)/, '$1').replace('-rc.1', ' candidate').replace(/-([a-z]+)\./, ' $1 ');

@@ -8,6 +8,9 @@
     const bench = createQuery(() => ({ queryKey: ['bench'], queryFn: api.bench, enabled: open }));
     const places = $derived([
         { label: 'Bench', path: '/' },
+        { label: 'Take in a device that is not plugged in', path: '/take-in' },
+        { label: 'Almanac', path: '/almanac' },
+        { label: 'Settings', path: '/settings' },
         ...(bench.data?.open ?? []).map((j) => ({ label: `${j.serial} ${j.modelName ?? ''}: job ${j.id}`, path: `/jobs/${j.id}` })),
         ...(bench.data?.ended ?? []).map((j) => ({ label: `${j.serial} ${j.modelName ?? ''}: job ${j.id}, ended`, path: `/jobs/${j.id}` })),
     ]);

@@ -1,9 +1,12 @@
 <script lang="ts">
     import { Keyboard, LogOut, Moon, Search, Sun } from '@lucide/svelte';
-    import Router, { link, push } from 'svelte-spa-router';
+    import Router, { link, push, router } from 'svelte-spa-router';
+    import AlmanacView from '../views/almanac/AlmanacView.svelte';
     import BenchView from '../views/bench/BenchView.svelte';
+    import IntakeView from '../views/intake/IntakeView.svelte';
     import JobView from '../views/job/JobView.svelte';
     import LineView from '../views/job/LineView.svelte';
+    import SettingsView from '../views/settings/SettingsView.svelte';
     import Logo from './Logo.svelte';
     import NotFound from './NotFound.svelte';
     import Palette from './Palette.svelte';
@@ -11,7 +14,13 @@
     import Shortcuts from './Shortcuts.svelte';
     import { theme } from './theme.svelte';
 
-    const routes = { '/': BenchView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/:stage': JobView, '*': NotFound };
+    const PLACES = [
+        { path: '/', name: 'Bench', key: 'b' },
+        { path: '/almanac', name: 'Almanac', key: 'a' },
+        { path: '/settings', name: 'Settings', key: 's' },
+    ];
+    const routes = { '/': BenchView, '/take-in': IntakeView, '/almanac': AlmanacView, '/almanac/:model': AlmanacView, '/settings': SettingsView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/:stage': JobView, '*': NotFound };
+    const here = (path: string) => (path === '/' ? ['/', '/take-in'].includes(router.location) || router.location.startsWith('/jobs') : router.location.startsWith(path));
     let palette = $state(false);
     let shortcuts = $state(false);
 
@@ -22,8 +31,9 @@
             palette = true;
         } else if (!typing && event.key === '?') {
             shortcuts = true;
-        } else if (!typing && !event.ctrlKey && !event.altKey && event.key === 'b') {
-            void push('/');
+        } else if (!typing && !event.ctrlKey && !event.altKey && !event.metaKey) {
+            const place = event.key === 't' ? '/take-in' : PLACES.find((p) => p.key === event.key)?.path;
+            if (place !== undefined) void push(place);
         }
     }
 </script>
@@ -32,7 +42,9 @@
 <a href="#main" class="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-panel focus:p-2" onclick={(e) => { e.preventDefault(); document.getElementById('main')?.focus(); }}>Skip to the page</a>
 <header class="flex h-14 items-center gap-6 border-b border-edge bg-panel px-6">
     <a href="/" use:link class="flex items-center gap-2 font-semibold"><Logo />Jade Step</a>
-    <nav aria-label="Places"><a href="/" use:link class="rounded-md px-3 py-2 hover:bg-sunken">Bench</a></nav>
+    <nav aria-label="Places" class="flex gap-1">
+        {#each PLACES as p (p.path)}<a href={p.path} use:link aria-current={here(p.path) ? 'page' : undefined} class="rounded-md px-3 py-2 hover:bg-sunken {here(p.path) ? 'font-semibold underline decoration-jade decoration-2 underline-offset-8' : ''}">{p.name}</a>{/each}
+    </nav>
     <div class="ml-auto flex items-center gap-2">
         <button class="act-quiet" onclick={() => (palette = true)}><Search size={16} aria-hidden="true" />Go to… <span class="key">Ctrl K</span></button>
         <button class="act-quiet" onclick={() => (shortcuts = true)} aria-label="Keyboard shortcuts"><Keyboard size={18} /></button>

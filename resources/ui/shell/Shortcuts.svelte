@@ -5,8 +5,12 @@
     const keys: [string, string][] = [
         ['Ctrl K', 'Go to a job or a place'],
         ['b', 'Bench'],
+        ['a', 'Almanac'],
+        ['s', 'Settings'],
+        ['t', 'Take in a device that is not plugged in'],
         ['1 … 6', 'Look at a stage of the job'],
         ['n', 'Go to what needs a hand now'],
+        ['← → ↑ ↓ + − 0', 'In a window chart: move in time, between lanes, zoom'],
         ['?', 'This list'],
     ];
 </script>

@@ -23,6 +23,10 @@ class Session {
         return this.#person?.mayAct ?? false;
     }
 
+    get leads() {
+        return this.#person?.leads ?? false;
+    }
+
     async look(): Promise<void> {
         await this.#enter(() => take(client.GET('/session')), false);
     }

@@ -67,7 +67,7 @@ final readonly class Brightmere extends Scenario
                 [self::MERE, 24, [self::closed('2026-05-04', '2026-10-05')]],
             ]),
             self::tarn('8.8.0-rc.1', '8H88', '2026-10-12', [[self::MERE, 24, [self::open('2026-10-12')]]], ['channel' => 'candidate']),
-            self::tarn('8.8.0', '8H95', '2026-11-02', [[self::MERE, 24, [self::open('2026-11-02')]]], ['eraseInstall' => false, 'inPlaceFrom' => '>=8.0 <8.8']),
+            self::tarn('8.8.0', '8H95', '2026-11-02', [[self::MERE, 24, [self::open('2026-11-02')]]], ['eraseInstall' => false, 'inPlaceFrom' => '>=8.0 <=8.8.0-rc.9']),
             self::tarn('9.1.0', '9B40', '2026-07-13', [[self::FENN_7, 26, [self::closed('2026-07-13', '2026-09-28')]]]),
             self::tarn('9.2.0', '9C31', '2026-09-07', [
                 [self::FENN_7, 26, [self::closed('2026-09-07', '2026-11-02')]],

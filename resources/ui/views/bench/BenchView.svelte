@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { push } from 'svelte-spa-router';
+    import { link, push } from 'svelte-spa-router';
     import { toast } from 'svelte-sonner';
     import { api } from '../../api/jobs';
     import Notice from '../../parts/Notice.svelte';
@@ -38,7 +38,7 @@
     {#if bench.isError}<div class="mb-3"><Notice tone="amber">{bench.error.message}</Notice></div>{/if}
     <div class="grid grid-cols-[minmax(17rem,22rem)_1fr] gap-6">
         <section aria-labelledby="ports">
-            <h2 id="ports" class="mb-2">Ports</h2>
+            <div class="mb-2 flex items-center"><h2 id="ports">Ports</h2>{#if session.mayAct}<a class="ml-auto text-sm underline underline-offset-4" href="/take-in" use:link>Take in without a cable <span class="key">t</span></a>{/if}</div>
             {#if bench.data.link === 'silent'}
                 <Notice tone="amber">The device link does not answer. Jobs go on when it is back; nothing is lost.</Notice>
             {:else if bench.data.ports.length === 0}

@@ -1,8 +1,9 @@
 <script lang="ts">
-    import { Hand } from '@lucide/svelte';
+    import { BookAlert, Hand } from '@lucide/svelte';
     import { link } from 'svelte-spa-router';
     import type { JobSummary } from '../../api/types';
     import { dayAndClock, version } from '../../parts/format';
+    import Countdown from '../../parts/Countdown.svelte';
     import { phaseWords } from '../../parts/stages';
     import StonePath from '../../parts/StonePath.svelte';
 
@@ -23,6 +24,8 @@
                 {#if job.needsHand}<span class="flex items-center gap-2 font-semibold text-amber"><Hand size={18} aria-hidden="true" />{job.current.problem?.detail ?? job.current.title}</span>
                 {:else}<span>{job.current.title}</span><span class="block text-quiet">{phaseWords(job.current)}{job.current.progress === null ? '' : ` · ${Math.round(job.current.progress * 100)} %`}</span>{/if}
             {/if}
+            {#if job.flag !== null && job.state === 'open'}<span class="mt-1 flex items-start gap-2 text-amber"><BookAlert size={18} class="shrink-0" aria-hidden="true" /><span>The almanac has changed: {job.flag.words[0]}{job.flag.words.length > 1 ? ` And ${job.flag.words.length - 1} more.` : ''}</span></span>{/if}
+            {#if job.latestStart !== null && job.state === 'open'}<span class="block"><Countdown until={job.latestStart} /></span>{/if}
         </span>
     </a>
 </li>

@@ -1,51 +1,76 @@
 <script lang="ts">
+    import { FlaskConical } from '@lucide/svelte';
     import { createQuery } from '@tanstack/svelte-query';
     import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
     import type { Goal, Job, Route } from '../../api/types';
+    import Countdown from '../../parts/Countdown.svelte';
+    import { version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
+    import WindowChart from '../../parts/WindowChart.svelte';
     import { session } from '../../shell/session.svelte';
     import GoalForm from './GoalForm.svelte';
     import { jobAct } from './job.svelte';
     import LedgerTable from './LedgerTable.svelte';
     import Rejected from './Rejected.svelte';
-    import RouteCard from './RouteCard.svelte';
-    import WindowChart from './WindowChart.svelte';
+    import RoutesTable from './RoutesTable.svelte';
+    import SinceAccepted from './SinceAccepted.svelte';
+    import { WhatIf } from './whatif.svelte';
+    import WhatIfPanel from './WhatIfPanel.svelte';
 
     let { job }: { job: Job } = $props();
-    const windows = createQuery(() => ({ queryKey: ['windows', job.id], queryFn: () => api.windows(job.id), refetchInterval: 60_000, enabled: job.device !== null }));
+    const windows = createQuery(() => ({ queryKey: ['windows', job.id, job.device?.hardwareId], queryFn: () => api.windows(job.id), refetchInterval: 60_000, enabled: job.device?.hardwareId != null }));
     const plan = jobAct((goal: Goal) => api.plan(job.id, goal));
     const accept = jobAct((route: Route) => api.accept(job.id, route), (j) => void push(`/jobs/${j.id}`));
+    const what = new WhatIf(() => job.id);
+    let pretending = $state(false);
     const step = $derived(job.steps.find((s) => s.code === 'choose-route'));
     const open = $derived(step?.state === 'needs-hand' && job.state === 'open');
+    const planning = $derived(job.route === null && job.state === 'open' && session.mayAct);
+    const now = $derived(pretending && what.plan !== null ? what.plan : job.plan);
+    const pretended = $derived(pretending && what.plan !== null);
     let picked = $state<string | null>(null);
-    const routes = $derived(job.route !== null ? [job.route] : (job.plan?.routes ?? []));
+    let lane = $state<string | null>(null);
+    const routes = $derived(job.route !== null && !pretended ? [job.route] : (now?.routes ?? []));
     const route = $derived(routes.find((r) => r.id === picked) ?? routes[0] ?? null);
+    const chosen = $derived(windows.data?.lanes.find((l) => l.build === (lane ?? route?.legs.at(-1)?.to.build)) ?? null);
 </script>
 
 {#if job.plan === null}
     <Notice>The routes are worked out as soon as the device has been read.</Notice>
 {:else}
-    {#if step?.problem}<div class="mb-3"><Notice tone="amber">{step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span></Notice></div>{/if}
-    <div class="grid grid-cols-[1.25fr_1fr] gap-4">
-        <section class="panel" aria-labelledby="signed">
-            <h2 id="signed" class="mb-1">What is signed for this model</h2>
-            {#if windows.data}<WindowChart windows={windows.data} wanted={route?.legs[0]?.to.build ?? null} installed={job.device?.build ?? null} />
-            {:else if windows.isError}<Notice tone="amber">{windows.error.message}</Notice>
-            {:else}<p class="text-quiet" role="status">Reading the almanac…</p>{/if}
-            {#if job.plan.rejected.length > 0}<Rejected rejected={job.plan.rejected} />{/if}
-        </section>
-        <div class="flex flex-col gap-4">
-            {#if open && session.mayAct}<GoalForm goal={job.goal} busy={plan.isPending} onplan={(goal) => plan.mutate(goal)} />{/if}
-            {#if route === null}
-                <Notice tone="amber"><strong>Nothing reaches this goal now.</strong> {job.plan.nearest === null ? 'No older build is reachable for this device.' : `The nearest that is reachable: ${job.plan.nearest.version} (${job.plan.nearest.build}).`} Choose another goal.</Notice>
-            {:else}
-                {#if routes.length > 1}<h2>{routes.length} routes that no other beats, best first</h2>{/if}
-                {#each routes as r (r.id)}
-                    <RouteCard route={r} best={routes[0] ?? r} shown={r.id === route.id} accepted={job.route !== null} mayAccept={open && session.mayAct} busy={accept.isPending} onshow={() => (picked = r.id)} onaccept={() => accept.mutate(r)} />
-                {/each}
-            {/if}
+    <div class="flex flex-col gap-3">
+        {#if step?.problem}<Notice tone="amber">{step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span></Notice>{/if}
+        <SinceAccepted {job} mayAct={session.mayAct} />
+        <div class="flex flex-wrap items-center gap-3">
+            {#if planning}{#key JSON.stringify(job.goal)}<GoalForm goal={job.goal} busy={plan.isPending} onplan={(goal) => plan.mutate(goal)} />{/key}{/if}
+            {#if route !== null && route.latestStart !== null && !job.lineCrossed}<Countdown until={route.latestStart} />{/if}
+            {#if job.state === 'open' && !job.lineCrossed}<button class="act-quiet ml-auto" aria-expanded={pretending} onclick={() => { pretending = !pretending; if (!pretending) what.clear(); }}><FlaskConical size={18} aria-hidden="true" />{pretending ? 'Leave what-if' : 'What if…'}</button>{/if}
         </div>
-        {#if route !== null}<section class="panel col-span-2" aria-labelledby="ledger"><h2 id="ledger" class="mb-2">Where each kind comes back from</h2><LedgerTable {route} device={job.device} /></section>{/if}
+        {#if pretending}<WhatIfPanel {what} {job} />{/if}
+        {#if pretended}<Notice tone="amber"><strong>Pretended:</strong> {what.pretended.join('; ')}. The routes and the ledger below show what would be.</Notice>{/if}
+        {#if route === null}
+            <Notice tone="amber"><strong>Nothing reaches this goal{pretended ? ' then' : ' now'}.</strong> {now?.nearest == null ? 'No older build is reachable for this device.' : `The nearest that is reachable: ${version(now.nearest.version)} (${now.nearest.build}).`} {job.device?.hardwareId === null ? 'First settle which variant it is.' : 'Choose another goal.'}
+                {#if planning && !pretended && now?.nearest != null}{@const nearest = now.nearest}<button class="act-quiet ml-3 !text-ink" disabled={plan.isPending} onclick={() => plan.mutate({ exact: nearest.version })}>Go to {version(nearest.version)} instead</button>{/if}</Notice>
+        {:else}
+            <section class="panel py-3 {pretended ? 'border-2 border-dashed border-amber-mark' : ''}" aria-label="Routes">
+                {#if routes.length > 1}<h2 class="sr-only">{routes.length} routes that no other beats, best first</h2>{/if}
+                <RoutesTable {routes} chosen={route.id} taken={job.route !== null && !pretended} mayTake={open && session.mayAct && !pretended} busy={accept.isPending} onchoose={(id) => (picked = id)} ontake={(r) => accept.mutate(r)} />
+                {#if job.waitingForDevice}<p class="mt-2 text-sm text-quiet">A route can be taken when the device is plugged in and has told what it holds.</p>{/if}
+            </section>
+        {/if}
+        <div class="grid items-start gap-3 lg:grid-cols-2">
+            <section class="panel py-3" aria-labelledby="signed">
+                <h2 id="signed" class="mb-1">What is signed for this model</h2>
+                {#if windows.data}<WindowChart windows={windows.data} chosen={chosen?.build ?? null} installed={job.device?.build ?? null} onchoose={(b) => (lane = b)} />
+                    {#if chosen}<p class="mt-2 border-l-4 border-jade pl-3" aria-live="polite"><strong>{chosen.label}</strong> ({chosen.channel}). {chosen.words}</p>{/if}
+                {:else if windows.isError}<Notice tone="amber">{windows.error.message}</Notice>
+                {:else if job.device?.hardwareId == null}<p class="text-quiet">Shown as soon as one hardware id is left: see Identify.</p>
+                {:else}<p class="text-quiet" role="status">Reading the almanac…</p>{/if}
+                {#if now !== null && now.rejected.length > 0}<Rejected rejected={now.rejected} />{/if}
+            </section>
+            {#if route !== null}<section class="panel py-3" aria-labelledby="ledger"><h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
+                {#if route.kinds.length === 0}<p class="text-sm text-quiet">What the device holds is known when it is plugged in.</p>{:else}<LedgerTable {route} device={job.device} />{/if}</section>{/if}
+        </div>
     </div>
 {/if}

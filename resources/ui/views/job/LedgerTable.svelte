@@ -5,10 +5,10 @@
     let { route, device }: { route: Route; device: Job['device'] } = $props();
 
     const sources = [
-        ['device', 'Stays on the device'],
+        ['device', 'Device'],
         ['base', 'Backup'],
         ['sync', 'Sync'],
-        ['side-export', 'Side export'],
+        ['side-export', 'Export'],
     ] as const;
     const items = (kind: string) => device?.kinds.find((k) => k.kind === kind)?.items ?? 0;
 
@@ -27,13 +27,13 @@
 </script>
 
 <table class="w-full text-sm">
-    <thead class="text-left text-quiet"><tr><th class="py-1 font-normal">Kind</th><th class="text-right font-normal">Items</th>{#each sources as [code, name] (code)}<th class="text-center font-normal">{name}</th>{/each}<th class="font-normal">How it ends</th></tr></thead>
+    <thead class="text-left text-quiet"><tr><th class="py-1 font-normal">Kind</th><th class="text-right font-normal">Items</th>{#each sources as [code, name] (code)}<th class="px-2 text-center font-normal">{name}</th>{/each}<th class="font-normal">How it ends</th></tr></thead>
     <tbody>
         {#each route.kinds as k (k.kind)}
             <tr class="border-t border-edge {k.outcome === 'lost' || k.outcome === 'at-risk' ? 'text-loss' : ''}">
                 <th scope="row" class="py-1 text-left font-normal">{kindName(k.kind)}</th><td class="text-right">{items(k.kind)}</td>
                 {#each sources as [code, name] (code)}<td class="text-center">{#if k.from === code}<span class="inline-block h-3 w-5 rounded-full bg-jade align-middle"></span><span class="sr-only">from {name}</span>{:else}<span class="text-edge" aria-hidden="true">·</span>{/if}</td>{/each}
-                <td>{ending(k)}{#if k.reason}<span class="code ml-2">{k.reason}</span>{/if}</td>
+                <td>{ending(k)}{#if k.reason}<span class="code ml-2 whitespace-nowrap">{k.reason}</span>{/if}</td>
             </tr>
         {/each}
     </tbody>

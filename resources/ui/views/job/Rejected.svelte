@@ -4,13 +4,15 @@
 
     let { rejected }: { rejected: Plan['rejected'] } = $props();
 
+    const QUESTIONS: Record<string, string> = { 'carrier-tied': 'whether it is tied to a carrier', 'where-bought': 'where it was bought', imei: 'its IMEI', 'plug-in': 'plugging it in' };
+
     type Reason = Plan['rejected'][number]['reasons'][number];
     function words(r: Reason): string {
         switch (r.code) {
             case 'window-closed': return r.since === undefined ? 'was never signed for this model' : `not signed since ${dayAndClock(r.since)}`;
             case 'window-not-open-yet': return `signed only from ${r.from === undefined ? 'later' : dayAndClock(r.from)}`;
             case 'wrong-model': return 'has no package for this hardware id';
-            case 'model-unresolved': return 'the exact variant is not known yet';
+            case 'model-unresolved': return `the exact variant is not known yet (${(r.hardwareIds ?? []).join(', ')} fit); ${QUESTIONS[r.question ?? 'plug-in']} settles it`;
             case 'almanac-stale': return 'the almanac is too old to say';
             case 'same-build': return 'is what is installed';
             case 'rollback-floor': return 'is below the device’s rollback counter';
