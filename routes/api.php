@@ -21,11 +21,14 @@ Route::middleware('auth:sanctum')->group(static function (): void {
     Route::get('/jobs/{job}', [JobController::class, 'show']);
     Route::get('/jobs/{job}/windows', [AlmanacController::class, 'ofJob']);
     Route::get('/jobs/{job}/since', [PlanController::class, 'since']);
+    Route::get('/jobs/{job}/situation', [PlanController::class, 'situation']);
+    Route::post('/plan', [PlanController::class, 'plan']);
     Route::post('/jobs/{job}/what-if', [PlanController::class, 'whatIf']);
     Route::get('/almanac', [AlmanacController::class, 'show']);
     Route::get('/almanac/models/{hardwareId}/windows', [AlmanacController::class, 'ofModel']);
     Route::get('/almanac/changes', [AlmanacController::class, 'changes']);
     Route::get('/almanac/vendors/{vendor}/builds.csv', [AlmanacController::class, 'builds']);
+    Route::get('/almanac/vendors/{vendor}/catalogue', [AlmanacController::class, 'catalogue']);
     Route::get('/almanac/calendar.ics', [AlmanacController::class, 'calendar']);
     Route::get('/vendors', [VendorController::class, 'index']);
     Route::post('/identify', [IntakeController::class, 'identify']);

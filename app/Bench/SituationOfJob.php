@@ -26,9 +26,9 @@ final readonly class SituationOfJob
 
     /**
      * @param  array<string, mixed>  $goal
-     * @return array<string, mixed>
+     * @return array<string, mixed> a situation document
      */
-    private function document(BenchJob $job, array $goal): array
+    public function document(BenchJob $job, array $goal): array
     {
         return [
             'format' => 'jade-step/situation', 'formatVersion' => 1,

@@ -19,6 +19,8 @@ use Illuminate\Support\Facades\Http;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Sabre\VObject\Component\VCalendar;
 use Sabre\VObject\Reader;
+use Symfony\Component\Process\Process;
+use Tests\Support\RunningSystem;
 
 /** The almanac: refreshed, held, with a history, from files, and the jobs that it touches. */
 final class AlmanacTest extends FeatureTestCase
@@ -221,6 +223,26 @@ final class AlmanacTest extends FeatureTestCase
         self::assertStringContainsString('SUMMARY:8.7 (8G210) stops being signed', $text);
         self::assertStringContainsString('SUMMARY:Start by now: Fenn 7 SKL-0042', $text);
         self::assertNotNull(BenchJob::query()->findOrFail($job->id)->latestStart());
+    }
+
+    public function test_the_api_and_the_command_line_give_the_same_plan(): void
+    {
+        $job = $this->openJob();
+        $this->workUntil($job, StepCode::ChooseRoute);
+        $folder = self::system()->folder;
+        foreach (['brightmere', 'osterly'] as $vendor) {
+            file_put_contents("{$folder}/{$vendor}.json", (string) $this->get("/api/v1/almanac/vendors/{$vendor}/catalogue")->assertOk()->getContent());
+        }
+        $situation = (string) $this->getJson("/api/v1/jobs/{$job->id}/situation")->assertOk()->getContent();
+        file_put_contents("{$folder}/situation.json", $situation);
+
+        $process = new Process([RunningSystem::root().'/bin/jade', 'plan', '--catalogue', "{$folder}/brightmere.json", '--catalogue', "{$folder}/osterly.json", '--situation', "{$folder}/situation.json"]);
+        self::assertSame(0, $process->run(), $process->getErrorOutput());
+        $answer = $this->call('POST', '/api/v1/plan', server: ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json', 'HTTP_REFERER' => config('app.url')], content: $situation);
+
+        self::assertSame(200, $answer->status());
+        self::assertSame(json_decode($process->getOutput(), true), $answer->json());
+        $this->postJson('/api/v1/plan', ['format' => 'jade-step/situation'])->assertUnprocessable()->assertJsonPath('code', 'invalid-input');
     }
 
     public function test_vendors_are_added_and_changed_by_a_lead_only(): void

@@ -10,8 +10,10 @@ use App\Bench\SituationOfJob;
 use App\Bench\StepCode;
 use App\Bench\StepState;
 use App\Models\BenchJob;
+use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Exchange\PlanDifferences;
 use JadeStep\Core\Exchange\PlanDocument;
+use JadeStep\Core\Exchange\SituationDocument;
 use JadeStep\Core\Route\Planner;
 use JadeStep\Core\Route\Pretences;
 
@@ -57,6 +59,18 @@ final readonly class PlanJob
         $almanac = $this->almanac->almanac();
 
         return PlanDocument::of((new Planner($almanac))->plan($pretences->applyTo($this->situation->of($job, $goal), $almanac)));
+    }
+
+    /**
+     * Plans a situation document against the held almanac; it is kept nowhere.
+     *
+     * @return array<string, mixed> a plan document
+     *
+     * @throws InvalidDocument
+     */
+    public function ofDocument(string $situation): array
+    {
+        return PlanDocument::of((new Planner($this->almanac->almanac()))->plan(SituationDocument::parse($situation)));
     }
 
     /**

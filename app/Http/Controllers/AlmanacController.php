@@ -98,6 +98,14 @@ final class AlmanacController
         return response(BuildsCsv::write($row->catalogue()), 200, ['Content-Type' => 'text/csv; charset=utf-8; header=present', 'Content-Disposition' => "attachment; filename=\"builds-{$vendor->id}.csv\""]);
     }
 
+    /** The held catalogue as the document that it came as. */
+    public function catalogue(Vendor $vendor): Response
+    {
+        $row = $this->held->of($vendor->id) ?? throw Refusal::notNow("No catalogue of {$vendor->name} is held yet.");
+
+        return response($row->document, 200, ['Content-Type' => 'application/json', 'Content-Disposition' => "attachment; filename=\"catalogue-{$vendor->id}.json\""]);
+    }
+
     public function calendar(JobCalendar $calendar): Response
     {
         return response($calendar->text(), 200, ['Content-Type' => 'text/calendar; charset=utf-8', 'Content-Disposition' => 'attachment; filename="jade-step.ics"']);

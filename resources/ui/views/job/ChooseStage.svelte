@@ -62,7 +62,7 @@
         <div class="grid items-start gap-3 lg:grid-cols-2">
             <section class="panel py-3" aria-labelledby="signed">
                 <h2 id="signed" class="mb-1">What is signed for this model</h2>
-                {#if windows.data}<WindowChart windows={windows.data} chosen={chosen?.build ?? null} installed={job.device?.build ?? null} onchoose={(b) => (lane = b)} />
+                {#if windows.data}<WindowChart windows={windows.data} chosen={chosen?.build ?? null} installed={job.lineCrossed ? null : (job.device?.build ?? null)} onchoose={(b) => (lane = b)} />
                     {#if chosen}<p class="mt-2 border-l-4 border-jade pl-3" aria-live="polite"><strong>{chosen.label}</strong> ({chosen.channel}). {chosen.words}</p>{/if}
                 {:else if windows.isError}<Notice tone="amber">{windows.error.message}</Notice>
                 {:else if job.device?.hardwareId == null}<p class="text-quiet">Shown as soon as one hardware id is left: see Identify.</p>
