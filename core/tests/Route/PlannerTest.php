@@ -168,4 +168,19 @@ final class PlannerTest extends TestCase
 
         return $plan;
     }
+
+    /** Section "time": three measurements of the bench's own replace the usual figures, as 10th percentile, median and 90th. */
+    public function test_the_benchs_own_rates_replace_the_usual_ones(): void
+    {
+        $situation = Sample::situation(['kinds' => [['bytes' => 3_000_000_000] + Sample::stock('photos')]]);
+        $almanac = Sample::almanac(Sample::catalogue([Sample::build('8.7.0', '8G210', [['2026-05-04T17:00:00Z', null]])]));
+        $minutes = static fn (array $bench): \JadeStep\Core\Route\Minutes => (new Planner($almanac))->plan(Sample::read(['bench' => $bench + $situation['bench']] + $situation))->routes[0]->minutes;
+        $usual = $minutes([]);
+        $measured = $minutes(['measured' => ['backupBytesPerSecond' => ['low' => 5_000_000, 'likely' => 10_000_000, 'high' => 20_000_000], 'installMinutes' => ['low' => 6, 'likely' => 7, 'high' => 9]]]);
+
+        // 3 GB at 30 MB/s take 1.5, 1.67 and 2.5 minutes; at the measured rates 2.5, 5 and 10. An install 8, 10, 15 against 6, 7, 9.
+        self::assertEqualsWithDelta($usual->low + (2.5 - 1.5) + (6 - 8), $measured->low, 1e-9);
+        self::assertEqualsWithDelta($usual->likely + (5 - 5 / 3) + (7 - 10), $measured->likely, 1e-9);
+        self::assertEqualsWithDelta($usual->high + (10 - 2.5) + (9 - 15), $measured->high, 1e-9);
+    }
 }
