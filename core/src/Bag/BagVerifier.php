@@ -92,7 +92,7 @@ final class BagVerifier
             if (str_starts_with($path, 'data/')) {
                 $this->fault(FaultCode::BadManifest, $path, 'payload in the tag manifest');
             } else {
-                $this->compare($path, $digest, null);
+                $this->compare($path, $digest);
             }
         }
         foreach (new \FilesystemIterator($this->folder) as $entry) {
@@ -111,10 +111,22 @@ final class BagVerifier
         foreach (Tree::files("{$this->folder}/data") as $path => $info) {
             $this->seen("data/{$path}", $info, $payload);
         }
+        $there = [];
         foreach ($payload as $path => $digest) {
-            str_starts_with($path, 'data/')
-                ? $this->compare($path, $digest, $this->progress)
-                : $this->fault(FaultCode::BadManifest, $path, 'not below data/');
+            $file = "{$this->folder}/{$path}";
+            if (! str_starts_with($path, 'data/')) {
+                $this->fault(FaultCode::BadManifest, $path, 'not below data/');
+            } elseif (is_file($file) && ! is_link($file)) {
+                $there[$path] = $file;
+            } elseif (! is_link($file)) {
+                $this->fault(FaultCode::Missing, $path);
+            }
+        }
+        $digests = Digest::ofFiles(array_values($there), $this->progress);
+        foreach ($there as $path => $file) {
+            if ($digests[$file] !== $payload[$path]) {
+                $this->fault($digests[$file] === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
+            }
         }
     }
 
@@ -133,7 +145,7 @@ final class BagVerifier
         }
     }
 
-    private function compare(string $path, string $digest, ?callable $progress): void
+    private function compare(string $path, string $digest): void
     {
         $file = "{$this->folder}/{$path}";
         if (is_link($file)) {
@@ -144,7 +156,7 @@ final class BagVerifier
 
             return;
         }
-        $found = Digest::ofFile($file, $progress);
+        $found = Digest::ofFile($file);
         if ($found !== $digest) {
             $this->fault($found === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
         }

@@ -12,6 +12,7 @@ use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\TagLines;
 use JadeStep\Core\Bag\Internal\Tree;
 use JadeStep\Core\Version\Version;
+use Symfony\Component\Process\Process;
 
 /**
  * Makes a lowered copy: a new bag with the same payload (hard links where the file system allows, else copies), the
@@ -64,26 +65,45 @@ final class Lowering
     /** @return int how many files share their bytes with the original */
     private static function sharePayload(string $from, string $work): int
     {
-        Tree::makeFolder("{$work}/data");
+        Tree::makeFolder($work);
+        $odd = new Process(['find', "{$from}/data", '!', '-type', 'f', '!', '-type', 'd', '-printf', '%P', '-quit']);
+        if ($odd->run() === 0 && $odd->getOutput() !== '') {
+            throw LoweringRefused::damaged("data/{$odd->getOutput()} is neither file nor folder");
+        }
+        // coreutils link a hundred thousand files in half the time; where they cannot, one by one, copying if need be
+        if ((new Process(['cp', '-al', '--', "{$from}/data", "{$work}/data"], null, ['LC_ALL' => 'C'], null, null))->run() === 0) {
+            return (int) (explode('.', self::oxum($from))[1] ?? 0);
+        }
+        Tree::remove("{$work}/data");
+
+        return self::share("{$from}/data", "{$work}/data", 'data');
+    }
+
+    private static function share(string $from, string $to, string $named): int
+    {
+        Tree::makeFolder($to);
         $linked = 0;
-        $made = [];
-        foreach (Tree::files("{$from}/data") as $path => $info) {
-            if ($info->isLink()) {
-                throw LoweringRefused::damaged("data/{$path} is a link");
+        foreach (scandir($from, SCANDIR_SORT_NONE) ?: [] as $name) {
+            if ($name === '.' || $name === '..') {
+                continue;
             }
-            $file = "{$work}/data/{$path}";
-            if (! isset($made[dirname($file)])) {
-                Tree::makeFolder(dirname($file));
-                $made[dirname($file)] = true;
-            }
-            if (@link($info->getPathname(), $file)) {
-                $linked++;
-            } elseif (! @copy($info->getPathname(), $file)) {
-                throw WriteFailed::at("data/{$path}");
-            }
+            $linked += match (@filetype("{$from}/{$name}")) {
+                'file' => self::shareFile("{$from}/{$name}", "{$to}/{$name}", "{$named}/{$name}"),
+                'dir' => self::share("{$from}/{$name}", "{$to}/{$name}", "{$named}/{$name}"),
+                default => throw LoweringRefused::damaged("{$named}/{$name} is neither file nor folder"),
+            };
         }
 
         return $linked;
+    }
+
+    private static function shareFile(string $from, string $to, string $named): int
+    {
+        if (@link($from, $to)) {
+            return 1;
+        }
+
+        return @copy($from, $to) ? 0 : throw WriteFailed::at($named);
     }
 
     /** @return array<string, string> */

@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Bag;
+
+use JadeStep\Core\Bag\Exception\Unopened;
+use JadeStep\Core\Bag\Internal\TarReader;
+
+/** The content of an encrypted bag, opened with its passphrase. Nothing of it lies on the disk. */
+final readonly class EncryptedContent implements BagContent
+{
+    public const INVENTORY = 'inventory.jsonl.gpg';
+
+    public const SUPERSEDED = 'superseded.jsonl.gpg';
+
+    private const CHUNK = 262_144;
+
+    public function __construct(private string $folder, private OpenPgp $pgp)
+    {
+    }
+
+    /** @throws Unopened */
+    public function inventory(): Inventory
+    {
+        return $this->pgp->decrypt("{$this->folder}/data/".self::INVENTORY, static fn ($stream): Inventory => Inventory::parse((static function () use ($stream): \Generator {
+            while (($line = fgets($stream)) !== false) {
+                yield rtrim($line, "\r\n");
+            }
+        })()));
+    }
+
+    public function each(callable $use): void
+    {
+        $items = [];
+        foreach ($this->inventory()->items as $item) {
+            $items[$item->key()] = $item;
+        }
+        $superseded = $this->superseded();
+        foreach ($this->segments() as $segment) {
+            $name = basename($segment, '.tar.gpg');
+            $this->entries($segment, static function (string $path, int $size, callable $read) use ($items, $superseded, $name, $use): void {
+                isset($items[$path]) && ! isset($superseded["{$name} {$path}"]) ? $use($items[$path], $read) : null;
+            });
+        }
+    }
+
+    /**
+     * Opens everything and compares every item with the inventory: so the passphrase, and what it opens, are proven.
+     *
+     * @param  (callable(int): void)|null  $progress  told the bytes read since the last call
+     * @return list<Fault>
+     *
+     * @throws Unopened where the passphrase is wrong
+     */
+    public function prove(?callable $progress = null): array
+    {
+        $found = [];
+        foreach ($this->segments() as $segment) {
+            $this->entries($segment, static function (string $path, int $size, callable $read) use (&$found, $progress): void {
+                $hash = hash_init('sha256');
+                while (($text = $read(self::CHUNK)) !== '') {
+                    hash_update($hash, $text);
+                    $progress === null ?: $progress(strlen($text));
+                }
+                $found[$path] = [$size, hash_final($hash)];
+            });
+        }
+        $faults = [];
+        foreach ($this->inventory()->items as $item) {
+            $entry = $found[$item->key()] ?? null;
+            if ($entry === null) {
+                $faults[] = Fault::of(FaultCode::Missing, $item->key());
+            } elseif ($entry !== [$item->bytes, $item->sha256]) {
+                $faults[] = Fault::of(FaultCode::Altered, $item->key());
+            }
+        }
+
+        return $faults;
+    }
+
+    /** @return array<string, true> entries that do not count, since the item changed and was fetched again, as "segment path" */
+    private function superseded(): array
+    {
+        $file = "{$this->folder}/data/".self::SUPERSEDED;
+        $found = [];
+        foreach (is_file($file) ? explode("\n", trim($this->pgp->text($file))) : [] as $line) {
+            ['segment' => $segment, 'path' => $path] = json_decode($line, true, 4, JSON_THROW_ON_ERROR);
+            $found["{$segment} {$path}"] = true;
+        }
+
+        return $found;
+    }
+
+    /** @return list<string> in their order */
+    private function segments(): array
+    {
+        $segments = glob("{$this->folder}/data/*.tar.gpg") ?: [];
+        sort($segments, SORT_STRING);
+
+        return $segments;
+    }
+
+    /** @param  callable(string, int, callable(int): string): void  $entry */
+    private function entries(string $segment, callable $entry): void
+    {
+        $this->pgp->decrypt($segment, static fn ($stream) => (new TarReader($stream, basename($segment)))->each($entry));
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Bag;
+
+use JadeStep\Core\Bag\Internal\Tree;
+
+/** How much bags take on the disk, and what they save by sharing their payload. */
+final readonly class Space
+{
+    /** @param  int  $saved  bytes that would be taken in addition if nothing were shared */
+    private function __construct(public int $taken, public int $saved)
+    {
+    }
+
+    /** @param  iterable<string>  $folders */
+    public static function of(iterable $folders): self
+    {
+        $seen = [];
+        $taken = 0;
+        $saved = 0;
+        foreach ($folders as $folder) {
+            foreach (Tree::files($folder) as $info) {
+                $stat = @lstat($info->getPathname());
+                if ($stat === false) {
+                    continue;
+                }
+                $inode = "{$stat['dev']} {$stat['ino']}";
+                $saved += isset($seen[$inode]) ? $stat['size'] : 0;
+                $taken += isset($seen[$inode]) ? 0 : $stat['size'];
+                $stat['nlink'] < 2 ?: $seen[$inode] = true;
+            }
+        }
+
+        return new self($taken, $saved);
+    }
+
+    /**
+     * How many days the free bytes last, at the rate of the last ones.
+     *
+     * @return float|null null where nothing was added
+     */
+    public static function daysLeft(int $freeBytes, int $addedBytes, float $days): ?float
+    {
+        return $addedBytes <= 0 || $days <= 0 ? null : $freeBytes / ($addedBytes / $days);
+    }
+}
