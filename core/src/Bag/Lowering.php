@@ -8,11 +8,11 @@ use JadeStep\Core\Bag\Exception\LoweringRefused;
 use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Internal\Manifest;
+use JadeStep\Core\Bag\Internal\Program;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\TagLines;
 use JadeStep\Core\Bag\Internal\Tree;
 use JadeStep\Core\Version\Version;
-use Symfony\Component\Process\Process;
 
 /**
  * Makes a lowered copy: a new bag with the same payload (hard links where the file system allows, else copies), the
@@ -38,18 +38,19 @@ final class Lowering
         if (file_exists($into)) {
             throw LoweringRefused::targetExists(basename($into));
         }
-        self::assertTagsAreWhole($from);
+        $tags = self::wholeTags($from);
         $work = $into.'.writing';
         Tree::remove($work);
         $linked = self::sharePayload($from, $work);
         $description = $original->lowered($id, $to, $now);
-        TagFiles::write($work, [TagFiles::INFO => $description->render(self::oxum($from))] + self::carriedTags($from));
+        TagFiles::write($work, [TagFiles::INFO => $description->render(self::oxum($from))], self::carry($from, $work, $tags));
         Tree::rename($work, $into);
 
         return new LoweredCopy($description, $original, $linked);
     }
 
-    private static function assertTagsAreWhole(string $from): void
+    /** @return array<string, string> the digests of the tag files, each compared */
+    private static function wholeTags(string $from): array
     {
         $manifest = Manifest::parse((string) @file_get_contents("{$from}/".TagFiles::TAG_MANIFEST), TagFiles::TAG_MANIFEST);
         if ($manifest->faults !== [] || ! isset($manifest->digests[TagFiles::MANIFEST], $manifest->digests[TagFiles::INFO])) {
@@ -60,18 +61,20 @@ final class Lowering
                 throw LoweringRefused::damaged("{$name} is not as it was written");
             }
         }
+
+        return $manifest->digests;
     }
 
     /** @return int how many files share their bytes with the original */
     private static function sharePayload(string $from, string $work): int
     {
         Tree::makeFolder($work);
-        $odd = new Process(['find', "{$from}/data", '!', '-type', 'f', '!', '-type', 'd', '-printf', '%P', '-quit']);
-        if ($odd->run() === 0 && $odd->getOutput() !== '') {
-            throw LoweringRefused::damaged("data/{$odd->getOutput()} is neither file nor folder");
+        $odd = (string) Program::output(['find', "{$from}/data", '!', '-type', 'f', '!', '-type', 'd', '-printf', '%P', '-quit']);
+        if ($odd !== '') {
+            throw LoweringRefused::damaged("data/{$odd} is neither file nor folder");
         }
         // coreutils link a hundred thousand files in half the time; where they cannot, one by one, copying if need be
-        if ((new Process(['cp', '-al', '--', "{$from}/data", "{$work}/data"], null, ['LC_ALL' => 'C'], null, null))->run() === 0) {
+        if (Program::output(['cp', '-al', '--', "{$from}/data", "{$work}/data"]) !== null) {
             return (int) (explode('.', self::oxum($from))[1] ?? 0);
         }
         Tree::remove("{$work}/data");
@@ -106,17 +109,20 @@ final class Lowering
         return @copy($from, $to) ? 0 : throw WriteFailed::at($named);
     }
 
-    /** @return array<string, string> */
-    private static function carriedTags(string $from): array
+    /**
+     * The tag files that stay as they are share their bytes too.
+     *
+     * @param  array<string, string>  $tags
+     * @return array<string, string>
+     */
+    private static function carry(string $from, string $work, array $tags): array
     {
-        $texts = [];
-        foreach (self::CARRIED as $name) {
-            if (is_file("{$from}/{$name}")) {
-                $texts[$name] = (string) file_get_contents("{$from}/{$name}");
-            }
+        $carried = array_intersect_key($tags, array_flip(self::CARRIED));
+        foreach (array_keys($carried) as $name) {
+            self::shareFile("{$from}/{$name}", "{$work}/{$name}", $name);
         }
 
-        return $texts;
+        return $carried;
     }
 
     private static function oxum(string $from): string

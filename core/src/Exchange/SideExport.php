@@ -94,7 +94,7 @@ final class SideExport
     /** A card without a UID gets one that is the same for the same card, so that it is not doubled when it is brought in twice. */
     private static function named(Document $card, string $text): Document
     {
-        if (! isset($card->UID)) {
+        if (! $card->__isset('UID')) {
             $card->add('UID', 'urn:uuid:'.preg_replace('/\A(.{8})(.{4}).(.{3}).(.{3})(.{12}).*\z/', '$1-$2-8$3-8$4-$5', hash('sha256', $text)));
         }
 

@@ -164,7 +164,9 @@ final class EncryptedBagTest extends TestCase
             assert($h !== false);
             ftruncate($h, (int) filesize($file) - 300);
         }];
-        yield 'emptied' => [static fn (string $file): int|false => file_put_contents($file, '')];
+        yield 'emptied' => [static function (string $file): void {
+            file_put_contents($file, '');
+        }];
     }
 
     public function test_a_lowered_copy_shares_every_segment_and_opens_with_the_same_passphrase(): void

@@ -61,8 +61,8 @@ final class SideExportTest extends TestCase
         while ($card = $splitter->getNext()) {
             assert($card instanceof VCard);
             self::assertSame([], array_column($card->validate(), 'message'));
-            self::assertSame('4.0', (string) $card->VERSION);
-            $names[] = (string) $card->FN;
+            self::assertSame('4.0', (string) $card->__get('VERSION'));
+            $names[] = (string) $card->__get('FN');
         }
         sort($names);
         self::assertSame(['Brit Hale', 'Teo Lind', 'Una Marsh'], $names);

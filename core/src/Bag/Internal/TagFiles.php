@@ -19,10 +19,13 @@ final class TagFiles
 
     public const INVENTORY = 'inventory.jsonl';
 
-    /** @param  array<string, string>  $files text by name */
-    public static function write(string $bag, array $files): void
+    /**
+     * @param  array<string, string>  $files text by name
+     * @param  array<string, string>  $there digests of tag files that are there already, by name
+     */
+    public static function write(string $bag, array $files, array $there = []): void
     {
-        $digests = [];
+        $digests = $there;
         foreach (['bagit.txt' => self::DECLARATION] + $files as $name => $text) {
             self::put($bag, $name, $text);
             $digests[$name] = hash('sha256', $text);
