@@ -10,6 +10,11 @@ return [
     ],
     'device_link' => env('DEVICE_LINK', 'http://127.0.0.1:8932'),
     'bags' => env('JADE_BAGS', dirname(storage_path()).'/bags'),
+    // Where bags from outside are put to be taken in.
+    'inbox' => env('JADE_INBOX', dirname(storage_path()).'/inbox'),
+    'gnupg' => dirname(storage_path()).'/gnupg',
+    // How much content a segment of an encrypted bag holds: what a cut may cost.
+    'segment_bytes' => (int) env('JADE_SEGMENT_BYTES', 67_108_864),
     'packages' => env('JADE_PACKAGES', dirname(storage_path()).'/packages'),
     'host_agent' => '4.3',
     // Bytes a second until this bench has measured its own.

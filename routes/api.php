@@ -6,8 +6,11 @@ use App\Http\Controllers\AlmanacController;
 use App\Http\Controllers\BenchController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\JobController;
+use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PlanController;
+use App\Http\Controllers\SafeguardController;
 use App\Http\Controllers\SessionController;
+use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\VendorController;
 use Illuminate\Support\Facades\Route;
 
@@ -31,6 +34,11 @@ Route::middleware('auth:sanctum')->group(static function (): void {
     Route::get('/almanac/vendors/{vendor}/catalogue', [AlmanacController::class, 'catalogue']);
     Route::get('/almanac/calendar.ics', [AlmanacController::class, 'calendar']);
     Route::get('/vendors', [VendorController::class, 'index']);
+    Route::get('/shelf', [ShelfController::class, 'index']);
+    Route::get('/shelf/{bag}/items', [ShelfController::class, 'items']);
+    Route::get('/shelf/{bag}/compare/{other}', [ShelfController::class, 'compare']);
+    Route::get('/sessions', [PeopleController::class, 'sessions']);
+    Route::delete('/sessions/{session}', [PeopleController::class, 'endSession']);
     Route::post('/identify', [IntakeController::class, 'identify']);
 
     Route::middleware('can:act')->group(static function (): void {
@@ -47,6 +55,19 @@ Route::middleware('auth:sanctum')->group(static function (): void {
         Route::delete('/jobs/{job}/flag', [PlanController::class, 'seen']);
         Route::put('/jobs/{job}/goal', [JobController::class, 'plan']);
         Route::put('/jobs/{job}/route', [JobController::class, 'acceptRoute']);
+        Route::get('/shelf/{bag}/items/{path}', [ShelfController::class, 'item'])->where('path', '.+');
+        Route::get('/shelf/{bag}/zip', [ShelfController::class, 'zip']);
+        Route::post('/shelf/{bag}/export', [ShelfController::class, 'export']);
+        Route::post('/shelf/{bag}/verify', [ShelfController::class, 'verify']);
+        Route::post('/shelf/{bag}/passphrase', [ShelfController::class, 'prove']);
+        Route::put('/shelf/{bag}/seal', [ShelfController::class, 'seal']);
+        Route::delete('/shelf/{bag}', [ShelfController::class, 'destroy']);
+        Route::post('/shelf/imports', [ShelfController::class, 'receive']);
+        Route::post('/shelf/inbox', [ShelfController::class, 'fromInbox']);
+        Route::put('/jobs/{job}/backup', [SafeguardController::class, 'choose']);
+        Route::post('/jobs/{job}/passphrase', [SafeguardController::class, 'passphrase']);
+        Route::put('/jobs/{job}/cloud', [SafeguardController::class, 'cloud']);
+        Route::get('/passphrase-offer', [SafeguardController::class, 'offer']);
         Route::put('/jobs/{job}/attestations/{code}', [JobController::class, 'attest']);
         Route::post('/jobs/{job}/line', [JobController::class, 'crossLine']);
         Route::post('/jobs/{job}/backup-again', [JobController::class, 'backUpAgain']);
@@ -56,6 +77,12 @@ Route::middleware('auth:sanctum')->group(static function (): void {
     });
 
     Route::middleware('can:lead')->group(static function (): void {
+        Route::put('/keeping', [ShelfController::class, 'keep']);
+        Route::get('/people', [PeopleController::class, 'index']);
+        Route::post('/people', [PeopleController::class, 'store']);
+        Route::put('/people/{person}', [PeopleController::class, 'update']);
+        Route::delete('/people/{person}', [PeopleController::class, 'destroy']);
+        Route::delete('/people/{person}/sessions', [PeopleController::class, 'endSessionsOf']);
         Route::post('/vendors', [VendorController::class, 'store']);
         Route::put('/vendors/{vendor}', [VendorController::class, 'update']);
         Route::post('/vendors/{vendor}/keys/look', [VendorController::class, 'lookForKeys']);

@@ -7,9 +7,11 @@ namespace App\Bench;
 use App\Almanac\HeldAlmanac;
 use App\Models\Bag;
 use App\Models\BenchJob;
+use App\Models\SideExportRecord;
 use App\Ports\BagStore;
 use App\Ports\PackageCache;
 use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\FaultCode;
@@ -21,11 +23,14 @@ use JadeStep\Core\Readiness\CheckCode;
 use JadeStep\Core\Readiness\SafetyEvidence;
 use JadeStep\Core\Route\Planner;
 use JadeStep\Core\Time\Rfc3339;
+use Psr\Clock\ClockInterface;
 
 /** Gathers the readiness checks of a job: as they were last seen, or with everything read anew. */
 final readonly class JobChecks
 {
-    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac, private BagStore $bags, private PackageCache $packages)
+    private const STEADY_SECONDS = 20;
+
+    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac, private BagStore $bags, private PackageCache $packages, private ClockInterface $clock)
     {
     }
 
@@ -39,6 +44,7 @@ final readonly class JobChecks
             $bag === null ? null : in_array($bag->state, [BagState::Verified, BagState::Sealed], true),
             $bag?->state === BagState::Sealed,
             $job->steps->firstWhere('code', StepCode::FetchPackage)?->state === StepState::Done ? true : null,
+            ...$this->more($job, $bag),
         ));
     }
 
@@ -55,10 +61,29 @@ final readonly class JobChecks
 
         return $this->all($job, new SafetyEvidence(
             $report,
-            $report === null ? null : $report->counts == $bag?->counts,
+            $report === null ? null : $bag->encryption === Encryption::OpenPgp || $report->counts == $bag->counts,
             $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
             $job->route === null ? null : $this->packages->isSound($job->route['legs'][0]['package']['sha256'], $progress),
+            ...$this->more($job, $bag),
         ));
+    }
+
+    /**
+     * An encrypted bag's counts were compared when it was opened; its bytes cannot have changed without its digests.
+     *
+     * @return array{encrypted: bool, provenAt: string|null, missingExports: list<string>, linkSteady: bool}
+     */
+    private function more(BenchJob $job, ?Bag $bag): array
+    {
+        $wanted = array_column(array_filter($job->route['kinds'] ?? [], static fn (array $k): bool => $k['from'] === 'side-export'), 'kind');
+        $there = $bag === null || $wanted === [] ? [] : SideExportRecord::query()->where('bag_id', $bag->id)->pluck('kind')->all();
+
+        return [
+            'encrypted' => $bag?->encryption === Encryption::OpenPgp,
+            'provenAt' => $bag?->passphrase_proven_at === null ? null : 'It opened this bag '.$bag->passphrase_proven_at->format('j M Y, H:i').' UTC.',
+            'missingExports' => array_values(array_diff($wanted, $there)),
+            'linkSteady' => $job->link_lost_at === null || $job->link_lost_at->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
+        ];
     }
 
     /** @return Verification|null null where there is no bag any more */

@@ -27,7 +27,7 @@ final readonly class Journal
 
     public function begin(BenchJob $job): void
     {
-        foreach (StepCode::cases() as $code) {
+        foreach ($job->isBackupOnly() ? StepCode::ofBackup() : StepCode::cases() as $code) {
             JobStep::query()->create(['bench_job_id' => $job->id, 'code' => $code, 'state' => StepState::Waiting]);
         }
         $this->advance($job);
@@ -41,7 +41,7 @@ final readonly class Journal
             $rows = JobStep::query()->whereBelongsTo($job, 'job')->lockForUpdate()->get();
             $states = $rows->keyBy(static fn (JobStep $s): string => $s->code->value);
             foreach ($states as $step) {
-                $open = array_filter($step->code->after(), static fn (StepCode $c): bool => $states[$c->value]->state !== StepState::Done);
+                $open = array_filter($step->code->afterAmong($states->keys()->all()), static fn (StepCode $c): bool => $states[$c->value]?->state !== StepState::Done);
                 if ($step->state === StepState::Waiting && $open === []) {
                     $this->letBegin($step);
                 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Bench\Acts\EndJob;
 use App\Bench\Acts\ReturnToChoose;
 use App\Bench\Exception\ClaimLost;
 use App\Models\JobStep;
@@ -13,13 +14,14 @@ use Illuminate\Contracts\Container\Container;
 use Illuminate\Contracts\Debug\ExceptionHandler;
 use JadeStep\Core\Bag\Exception\BagException;
 use JadeStep\Core\Permit\Exception\PermitException;
+use Psr\Clock\ClockInterface;
 
 /** Runs one step under a claim, and writes into the journal how it ended. */
 final readonly class Runner
 {
     private const LINK_LOST_SECONDS = 2.0;
 
-    public function __construct(private Journal $journal, private Container $container, private ExceptionHandler $errors)
+    public function __construct(private Journal $journal, private Container $container, private ExceptionHandler $errors, private ClockInterface $clock)
     {
     }
 
@@ -42,6 +44,8 @@ final readonly class Runner
         try {
             return $this->container->make(Itinerary::stepFor($step->code))->run(new StepContext($step->job, $step, $this->journal));
         } catch (LinkLost $e) {
+            $step->job->update(['link_lost_at' => $this->clock->now()]);
+
             return Outcome::again(self::LINK_LOST_SECONDS, 'link-lost', $e->getMessage().' Check the cable and the port; it goes on by itself.');
         } catch (Refused $e) {
             return Outcome::failed($e->reason, $e->getMessage());
@@ -56,11 +60,18 @@ final readonly class Runner
         }
     }
 
+    /** A job that only backs up ends by itself. */
+    private function done(JobStep $step): void
+    {
+        $this->journal->done($step);
+        $step->job->isBackupOnly() && $step->code === StepCode::VerifyBackup ? $this->container->make(EndJob::class)->backedUp($step->job) : null;
+    }
+
     private function conclude(JobStep $step, Outcome $outcome): void
     {
         $this->journal->beat($step, []); // only who still holds the step may say how it ended
         match ($outcome->kind) {
-            OutcomeKind::Done => $this->journal->done($step),
+            OutcomeKind::Done => $this->done($step),
             OutcomeKind::Again => $this->journal->again($step, $outcome->seconds, $outcome->problem),
             OutcomeKind::Wanted => $this->journal->want($step, $outcome->problem ?? ['code' => 'hand-wanted', 'detail' => '']),
             OutcomeKind::Failed => $this->journal->fail($step, $outcome->problem ?? ['code' => 'failed', 'detail' => '']),

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Models\Bag;
 use App\Models\BenchJob;
+use App\Models\SideExportRecord;
 use App\Ports\BagStore;
+use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Exchange\SituationDocument;
 use JadeStep\Core\Route\Situation;
 use JadeStep\Core\Time\Rfc3339;
@@ -33,10 +36,10 @@ final readonly class SituationOfJob
         return [
             'format' => 'jade-step/situation', 'formatVersion' => 1,
             'now' => Rfc3339::format($this->clock->now()),
-            'device' => $job->device,
-            'backups' => [],
-            'sideExports' => [],
-            'planned' => ['backup' => 'plain', 'sideExports' => []],
+            'device' => $this->device($job),
+            'backups' => [...$this->bagsOf($job), ...$this->cloudOf($job)],
+            'sideExports' => $this->exportsOf($job),
+            'planned' => ['backup' => $job->backup['encryption'] ?? 'plain', 'sideExports' => $job->backup['sideExports'] ?? []],
             'bench' => [
                 'linkBytesPerSecond' => config('jade.rates.link'), 'backupBytesPerSecond' => config('jade.rates.backup'),
                 'returnBytesPerSecond' => config('jade.rates.return'), 'hostAgent' => config('jade.host_agent'),
@@ -45,5 +48,56 @@ final readonly class SituationOfJob
             'goal' => $goal,
             'accept' => $job->accept ?? ['pairingLost' => [], 'appsUnavailable' => []],
         ];
+    }
+
+    /**
+     * The device as it was read, with what was attested of kinds that sync where the device does not tell.
+     *
+     * @return array<string, mixed>|null
+     */
+    private function device(BenchJob $job): ?array
+    {
+        $device = $job->device;
+        foreach ($device === null ? [] : array_keys($device['kinds']) as $i) {
+            $device['kinds'][$i]['syncedAt'] ??= $job->cloud['syncs'][$device['kinds'][$i]['kind']] ?? null;
+        }
+
+        return $device;
+    }
+
+    /**
+     * The verified bags of this device that are on the shelf; those of this job are the planned one, lowered copies are none.
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function bagsOf(BenchJob $job): array
+    {
+        $bags = Bag::query()->where('serial', $job->serial)->where('lowered_from', null)->get()
+            ->filter(static fn (Bag $b): bool => $b->bench_job_id !== $job->id && in_array($b->state, [BagState::Verified, BagState::Sealed], true));
+
+        return array_values($bags->map(static fn (Bag $b): array => [
+            'id' => $b->id, 'where' => 'bag', 'takenAt' => Rfc3339::format($b->taken_at->toDateTimeImmutable()), 'madeOn' => $b->made_on, 'declaredVersion' => $b->declared_version,
+            'encrypted' => $b->encryption === Encryption::OpenPgp, 'passphraseProven' => $b->passphrase_proven_at !== null, 'verified' => true,
+            'kinds' => $b->kinds ?? array_keys($b->counts ?? []), 'storeSchemas' => (object) ($b->store_schemas ?? []),
+        ])->all());
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function cloudOf(BenchJob $job): array
+    {
+        $cloud = $job->cloud['backup'] ?? null;
+
+        return $cloud === null ? [] : [[
+            'id' => 'cloud', 'where' => 'cloud', 'takenAt' => $cloud['takenAt'], 'madeOn' => $cloud['madeOn'], 'declaredVersion' => $cloud['madeOn'],
+            'encrypted' => false, 'passphraseProven' => false, 'verified' => false, 'kinds' => $cloud['kinds'],
+        ]];
+    }
+
+    /** @return list<array<string, string>> the latest of each kind */
+    private function exportsOf(BenchJob $job): array
+    {
+        $latest = SideExportRecord::query()->where('serial', $job->serial)->oldest('taken_at')->get()->keyBy('kind');
+
+        return array_values($latest->map(static fn (SideExportRecord $r): array => ['kind' => $r->kind, 'takenAt' => Rfc3339::format($r->taken_at->toDateTimeImmutable())])->all());
     }
 }

@@ -58,6 +58,23 @@ enum StepCode: string
         };
     }
 
+    /** @return list<self> the steps of a job that only backs up */
+    public static function ofBackup(): array
+    {
+        return [self::Pair, self::BackUp, self::VerifyBackup];
+    }
+
+    /**
+     * What it comes after in a job that has only some of the steps: for one that is not there, what that comes after.
+     *
+     * @param  list<string>  $there  codes
+     * @return list<self>
+     */
+    public function afterAmong(array $there): array
+    {
+        return array_merge([], ...array_map(static fn (self $c): array => in_array($c->value, $there, true) ? [$c] : $c->afterAmong($there), $this->after()));
+    }
+
     /** Whether a person takes the step, and not a worker. */
     public function isByHand(): bool
     {

@@ -17,7 +17,7 @@ final class Sweeper
 
     private float $last = 0.0;
 
-    public function __construct(private readonly Journal $journal, private readonly ClockInterface $clock)
+    public function __construct(private readonly Journal $journal, private readonly PassphraseLocker $locker, private readonly ClockInterface $clock)
     {
     }
 
@@ -30,6 +30,7 @@ final class Sweeper
         $lost = $this->ago((int) config('jade.heartbeat_lost_seconds'));
         JobStep::query()->where('state', StepState::Running)->where('heartbeat_at', '<', $lost)->get()->each($this->journal->recover(...));
         $this->remind();
+        $this->locker->wipeExpired();
     }
 
     /** A ready step without a queue row would wait for ever; with two it runs once, since only one can claim it. */

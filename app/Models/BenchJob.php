@@ -10,6 +10,7 @@ use App\Bench\StepCode;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use JadeStep\Core\Bag\Encryption;
 
 /**
  * One device's way down, from Identify to Hand over.
@@ -33,6 +34,10 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property list<array{field: string, name: string, said: string, read: string}>|null $differences between that and what it told
  * @property array<string, mixed>|null $accepted the plan as it was accepted, with the catalogue's issue
  * @property array{at: string, words: list<string>}|null $flag what changed in the almanac since somebody looked
+ * @property string $purpose crossing, or backup for one that only backs up
+ * @property array{encryption: string, sideExports: list<string>}|null $backup how the backup is taken
+ * @property array<string, mixed>|null $cloud what was attested of the vendor's cloud
+ * @property \Illuminate\Support\Carbon|null $link_lost_at
  * @property \Illuminate\Support\Carbon|null $ended_at
  * @property \Illuminate\Support\Carbon $created_at
  * @property-read \Illuminate\Database\Eloquent\Collection<int, JobStep> $steps
@@ -42,13 +47,15 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 final class BenchJob extends Model
 {
     protected $fillable = ['serial', 'held_serial', 'state', 'opened_by', 'device', 'goal', 'plan', 'route', 'accept', 'attestations',
-        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at', 'said', 'differences', 'accepted', 'flag'];
+        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at', 'said', 'differences', 'accepted', 'flag', 'purpose', 'backup', 'cloud', 'link_lost_at'];
+
+    protected $attributes = ['purpose' => 'crossing'];
 
     protected function casts(): array
     {
         return [
             'state' => JobState::class, 'device' => 'array', 'goal' => 'array', 'plan' => 'array', 'route' => 'array', 'accept' => 'array',
-            'attestations' => 'array', 'said' => 'array', 'differences' => 'array', 'accepted' => 'array', 'flag' => 'array', 'line_checks' => 'array', 'proof' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
+            'attestations' => 'array', 'said' => 'array', 'differences' => 'array', 'accepted' => 'array', 'flag' => 'array', 'backup' => 'array', 'cloud' => 'array', 'link_lost_at' => 'datetime', 'line_checks' => 'array', 'proof' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
         ];
     }
 
@@ -73,6 +80,17 @@ final class BenchJob extends Model
     public function step(StepCode $code): JobStep
     {
         return $this->steps()->where('code', $code->value)->firstOrFail();
+    }
+
+    /** How the backup of this job is taken: plain until somebody says otherwise. */
+    public function encryption(): Encryption
+    {
+        return ($this->backup['encryption'] ?? 'plain') === 'encrypted' ? Encryption::OpenPgp : Encryption::None;
+    }
+
+    public function isBackupOnly(): bool
+    {
+        return $this->purpose === 'backup';
     }
 
     /** The latest start of the accepted route, or of the best on offer, where it has one. */

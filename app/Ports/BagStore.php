@@ -12,5 +12,8 @@ interface BagStore
 
     public function has(string $bagId): bool;
 
+    /** Removes a bag's folder for good, sealed or not. */
+    public function remove(string $bagId): void;
+
     public function freeBytes(): int;
 }

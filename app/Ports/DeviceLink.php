@@ -6,6 +6,7 @@ namespace App\Ports;
 
 use App\Ports\Exception\LinkLost;
 use App\Ports\Exception\Refused;
+use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 
@@ -36,18 +37,18 @@ interface DeviceLink
     public function operation(string $serial, string $id): Operation;
 
     /**
-     * Everything that a plain backup may carry, kind by kind.
+     * Everything that a plain or an encrypted backup may carry, kind by kind.
      *
      * @throws LinkLost|Refused
      */
-    public function listing(string $serial): Inventory;
+    public function listing(string $serial, Encryption $for = Encryption::None): Inventory;
 
     /**
      * @return resource the item's bytes
      *
      * @throws LinkLost|Refused
      */
-    public function open(string $serial, Item $item);
+    public function open(string $serial, Item $item, Encryption $for = Encryption::None);
 
     /** @throws LinkLost|Refused */
     public function nonce(string $serial): string;
@@ -81,11 +82,11 @@ interface DeviceLink
     public function returned(string $serial, string $return): array;
 
     /**
-     * @param  resource  $content
+     * @param  callable(int): string  $read  gives at most so many bytes of it, and an empty text at the end
      *
      * @throws LinkLost|Refused
      */
-    public function sendItem(string $serial, string $return, Item $item, $content): void;
+    public function sendItem(string $serial, string $return, Item $item, callable $read): void;
 
     /** @throws LinkLost|Refused */
     public function commitReturn(string $serial, string $return): Operation;

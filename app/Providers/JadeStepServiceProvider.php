@@ -18,6 +18,7 @@ use App\Ports\Http\HttpVendorServices;
 use App\Ports\Http\JsonClient;
 use App\Ports\PackageCache;
 use App\Ports\VendorServices;
+use App\Shelf\Night;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Client\Factory;
@@ -46,6 +47,7 @@ final class JadeStepServiceProvider extends ServiceProvider
         $this->app->singleton(Sweeper::class);
         $this->app->singleton(RefreshSchedule::class);
         $this->app->singleton(Arrivals::class);
+        $this->app->singleton(Night::class);
         $this->app->singleton(PackageCache::class, static fn (): PackageCache => new DiskPackageCache(config('jade.packages')));
     }
 
@@ -62,6 +64,7 @@ final class JadeStepServiceProvider extends ServiceProvider
             $this->app->make(Sweeper::class)->sweep();
             $this->app->make(RefreshSchedule::class)->look();
             $this->app->make(Arrivals::class)->look();
+            $this->app->make(Night::class)->look();
         });
     }
 }

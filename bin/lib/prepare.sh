@@ -41,7 +41,7 @@ when_changed() {
 digest_of() { (cd "$root" && find "$@" -type f ! -name schema.d.ts -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1); }
 
 need_php() {
-    need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath php8.2-mbstring php8.2-intl php8.2-xml composer unzip git openssl mariadb-server
+    need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath php8.2-mbstring php8.2-intl php8.2-xml composer unzip git openssl gnupg libarchive-tools mariadb-server
     install_composer() { say 'Installing PHP libraries'; (cd "$root" && composer install --no-progress --quiet 2>"$root/var/composer.log") || die "The PHP libraries could not be installed. The last lines of var/composer.log: $(tail -n 5 "$root/var/composer.log")"; }
     mkdir -p "$root/var"
     [ -f "$root/vendor/autoload.php" ] || rm -f "$root/var/stamps/composer"

@@ -7,6 +7,7 @@ namespace Tests\Feature;
 use App\Bench\Exception\ClaimLost;
 use App\Bench\Exception\Refusal;
 use App\Bench\Journal;
+use App\Bench\PassphraseLocker;
 use App\Bench\StepCode;
 use App\Bench\StepState;
 use App\Bench\Sweeper;
@@ -143,6 +144,6 @@ final class JournalTest extends FeatureTestCase
 
     private function sweep(): void
     {
-        (new Sweeper($this->journal(), new NativeClock('UTC')))->sweep();
+        (new Sweeper($this->journal(), app(PassphraseLocker::class), new NativeClock('UTC')))->sweep();
     }
 }

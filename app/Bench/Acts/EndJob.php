@@ -7,6 +7,7 @@ namespace App\Bench\Acts;
 use App\Bench\Exception\Refusal;
 use App\Bench\JobState;
 use App\Bench\Journal;
+use App\Bench\PassphraseLocker;
 use App\Bench\StepCode;
 use App\Bench\StepState;
 use App\Models\BenchJob;
@@ -16,7 +17,7 @@ use Psr\Clock\ClockInterface;
 /** Ends a job: handed over, or left before the erase line with the device as it was. */
 final readonly class EndJob
 {
-    public function __construct(private Journal $journal, private ClockInterface $clock)
+    public function __construct(private Journal $journal, private PassphraseLocker $locker, private ClockInterface $clock)
     {
     }
 
@@ -26,6 +27,11 @@ final readonly class EndJob
             $this->journal->doneByHand($job->step(StepCode::HandOver));
             $this->close($job, JobState::Done);
         });
+    }
+
+    public function backedUp(BenchJob $job): void
+    {
+        $this->close($job, JobState::Done);
     }
 
     public function leave(BenchJob $job): void
@@ -42,6 +48,7 @@ final readonly class EndJob
 
     private function close(BenchJob $job, JobState $state): void
     {
+        $this->locker->wipe($job);
         $job->update(['state' => $state, 'held_serial' => null, 'ended_at' => $this->clock->now()]);
     }
 }

@@ -43,6 +43,8 @@ final readonly class LowerCopy implements Step
             'bench_job_id' => $context->job->id, 'serial' => $original->serial, 'state' => BagState::Complete, 'label' => $original->label,
             'taken_at' => $original->taken_at, 'made_on' => (string) $copy->madeOn, 'declared_version' => (string) $copy->declaredVersion,
             'lowered_from' => $copy->loweredFrom, 'bytes' => $original->bytes, 'items' => $original->items, 'counts' => $original->counts,
+            'encryption' => $original->encryption, 'kinds' => $original->kinds, 'store_schemas' => $original->store_schemas, 'hardware_id' => $original->hardware_id, 'os_line' => $original->os_line,
+            'passphrase_proven_at' => $original->passphrase_proven_at,
         ]);
 
         return Outcome::done();

@@ -39,7 +39,7 @@ final readonly class Pair implements Step
             }
         }
         $this->read($context->job);
-        $this->look->at($context->job);
+        $context->job->isBackupOnly() ?: $this->look->at($context->job);
 
         return Outcome::done();
     }

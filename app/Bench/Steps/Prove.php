@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Bench\Steps;
 
+use App\Bench\OpenedBags;
 use App\Bench\Outcome;
+use App\Bench\PassphraseLocker;
 use App\Bench\Step;
 use App\Bench\StepContext;
 use App\Models\BenchJob;
-use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
-use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\KindProof;
 use JadeStep\Core\Bag\Proof;
@@ -23,7 +23,7 @@ use Psr\Clock\ClockInterface;
 /** Holds the inventory of the backup against what the device lists now, item by item. */
 final readonly class Prove implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock)
+    public function __construct(private DeviceLink $link, private OpenedBags $opened, private PassphraseLocker $locker, private ClockInterface $clock)
     {
     }
 
@@ -32,10 +32,15 @@ final readonly class Prove implements Step
         $job = $context->job;
         $bag = $job->safetyBag() ?? throw new \LogicException('A job past the line has a bag.');
         $context->progress('list');
-        $before = BagReader::open($this->bags->folder($bag->id))->inventory();
-        $after = $this->link->listing($job->serial);
+        $content = $this->opened->of($job, $bag);
+        if ($content === null) {
+            return OpenedBags::wanted('with it the inventory of the backup is opened, to compare');
+        }
+        $before = $content->inventory();
+        $after = $this->link->listing($job->serial, $bag->encryption);
         $context->progress('compare');
         $proof = Reconciliation::compare($before, $after, RewriteRule::usual());
+        $this->locker->wipe($job);
         $job->update(['proof' => $this->document($job, $proof, $this->link->read($job->serial))]);
 
         return Outcome::done();

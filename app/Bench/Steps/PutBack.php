@@ -4,18 +4,21 @@ declare(strict_types=1);
 
 namespace App\Bench\Steps;
 
+use App\Bench\OpenedBags;
 use App\Bench\Outcome;
+use App\Bench\PassphraseLocker;
 use App\Bench\Step;
 use App\Bench\StepContext;
-use App\Ports\BagStore;
+use App\Models\Bag;
 use App\Ports\DeviceLink;
-use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagContent;
+use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\Item;
 
 /** Offers the lowered copy (or the backup as it is) to the device, sends what it does not hold yet, and commits. */
 final readonly class PutBack implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags)
+    public function __construct(private DeviceLink $link, private OpenedBags $opened, private PassphraseLocker $locker)
     {
     }
 
@@ -24,8 +27,11 @@ final readonly class PutBack implements Step
         $serial = $context->job->serial;
         $committed = $context->recall('operation');
         if ($committed === null) {
-            $return = $this->send($context);
-            $operation = $this->link->commitReturn($serial, $return);
+            $content = $this->content($context);
+            if ($content === null) {
+                return OpenedBags::wanted('with it the backup is opened, to put its data back');
+            }
+            $operation = $this->link->commitReturn($serial, $this->send($context, $content));
             $context->remember(['operation' => $operation->id]);
         } else {
             $operation = $this->link->operation($serial, $committed);
@@ -42,28 +48,41 @@ final readonly class PutBack implements Step
         };
     }
 
-    private function send(StepContext $context): string
+    /** @return BagContent|null null where the passphrase is wanted */
+    private function content(StepContext $context): ?BagContent
     {
-        $bag = $context->job->loweredCopy() ?? $context->job->safetyBag() ?? throw new \LogicException('A job past the line has a bag.');
-        $reader = BagReader::open($this->bags->folder($bag->id));
-        $inventory = $reader->inventory();
-        $serial = $context->job->serial;
-        $return = $this->link->offerReturn($serial, (string) $reader->description()->declaredVersion, $inventory);
-        $there = array_flip($this->link->returned($serial, $return));
-        $done = 0;
-        foreach ($inventory->items as $item) {
-            $context->progress("send {$item->kind}", null, $done, $inventory->bytes());
-            isset($there[$item->key()]) || $this->sendItem($serial, $return, $reader, $item);
-            $done += $item->bytes;
+        $content = $this->opened->of($context->job, $this->bag($context));
+        try {
+            $content?->inventory();
+        } catch (Unopened $e) {
+            $e->passphraseIsWrong || throw $e;
+            $this->locker->wipe($context->job);
+
+            return null;
         }
 
-        return $return;
+        return $content;
     }
 
-    private function sendItem(string $serial, string $return, BagReader $reader, Item $item): void
+    private function bag(StepContext $context): Bag
     {
-        $content = $reader->content($item);
-        $this->link->sendItem($serial, $return, $item, $content);
-        fclose($content);
+        return $context->job->loweredCopy() ?? $context->job->safetyBag() ?? throw new \LogicException('A job past the line has a bag.');
+    }
+
+    private function send(StepContext $context, BagContent $content): string
+    {
+        $inventory = $content->inventory();
+        $serial = $context->job->serial;
+        $return = $this->link->offerReturn($serial, $this->bag($context)->declared_version, $inventory);
+        $there = array_flip($this->link->returned($serial, $return));
+        $whole = $inventory->bytes();
+        $done = 0;
+        $content->each(function (Item $item, callable $read) use ($context, $serial, $return, $there, $whole, &$done): void {
+            $context->progress("send {$item->kind}", null, $done, $whole);
+            isset($there[$item->key()]) || $this->link->sendItem($serial, $return, $item, $read);
+            $done += $item->bytes;
+        });
+
+        return $return;
     }
 }

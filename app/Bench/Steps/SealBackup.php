@@ -9,6 +9,7 @@ use App\Bench\Outcome;
 use App\Bench\Step;
 use App\Bench\StepContext;
 use App\Ports\BagStore;
+use App\Shelf\Keeping;
 use JadeStep\Core\Bag\Seal;
 use Psr\Clock\ClockInterface;
 
@@ -28,7 +29,7 @@ final readonly class SealBackup implements Step
         $context->progress('take the right to write');
         Seal::close($this->bags->folder($bag->id));
         $now = $this->clock->now();
-        $bag->update(['state' => BagState::Sealed, 'sealed_at' => $now, 'keep_until' => $now->modify('+'.config('jade.keep_sealed_days').' days')]);
+        $bag->update(['state' => BagState::Sealed, 'sealed_at' => $now, 'keep_until' => $now->modify('+'.Keeping::read()->sealedDays.' days')]);
 
         return Outcome::done();
     }

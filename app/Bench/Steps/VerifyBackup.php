@@ -5,14 +5,19 @@ declare(strict_types=1);
 namespace App\Bench\Steps;
 
 use App\Bench\BagState;
+use App\Bench\OpenedBags;
 use App\Bench\Outcome;
+use App\Bench\PassphraseLocker;
 use App\Bench\Step;
 use App\Bench\StepContext;
 use App\Models\Bag;
 use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\EncryptedContent;
+use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\Verification;
 use Psr\Clock\ClockInterface;
@@ -20,7 +25,7 @@ use Psr\Clock\ClockInterface;
 /** Reads every byte of the bag back, and holds its counts against the device's listing. */
 final readonly class VerifyBackup implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags, private ClockInterface $clock)
+    public function __construct(private DeviceLink $link, private BagStore $bags, private OpenedBags $opened, private PassphraseLocker $locker, private ClockInterface $clock)
     {
     }
 
@@ -40,13 +45,52 @@ final readonly class VerifyBackup implements Step
         if (! $report->isSound()) {
             return $this->damaged($bag, $report);
         }
-        $counts = $this->link->listing($context->job->serial)->counts();
-        if ($counts != $report->counts) {
+        if ($this->link->listing($context->job->serial, $bag->encryption)->counts() != ($bag->encryption === Encryption::None ? $report->counts : $bag->counts)) {
             return Outcome::failed('counts-differ', 'The device lists other numbers of items than the bag holds. Back up again.');
         }
-        $bag->update(['state' => BagState::Verified, 'verified_at' => $this->clock->now(), 'faults' => [], 'counts' => $report->counts]);
+
+        return $this->proven($context, $bag, $report);
+    }
+
+    /** An encrypted bag is opened whole with its passphrase, which is wiped then. */
+    private function proven(StepContext $context, Bag $bag, Verification $report): Outcome
+    {
+        if ($bag->encryption === Encryption::OpenPgp) {
+            $content = $this->opened->of($context->job, $bag);
+            if (! $content instanceof EncryptedContent) {
+                return OpenedBags::wanted('with it the backup is opened, to see that it can be');
+            }
+            try {
+                $faults = $this->open($context, $content, $bag);
+            } catch (Unopened $e) {
+                return $this->notOpened($context, $e);
+            }
+            if ($faults !== []) {
+                return $this->damaged($bag, new Verification($faults, $report->description, $report->files, $report->bytes, []));
+            }
+            $bag->update(['passphrase_proven_at' => $this->clock->now()]);
+            $this->locker->wipe($context->job);
+        }
+        $bag->update(['state' => BagState::Verified, 'verified_at' => $this->clock->now(), 'faults' => []]);
 
         return Outcome::done();
+    }
+
+    private function notOpened(StepContext $context, Unopened $e): Outcome
+    {
+        $this->locker->wipe($context->job);
+
+        return $e->passphraseIsWrong ? OpenedBags::wanted('the one that was given does not open this bag') : Outcome::failed('backup-damaged', $e->getMessage().' Back up again.');
+    }
+
+    /** @return list<Fault> */
+    private function open(StepContext $context, EncryptedContent $content, Bag $bag): array
+    {
+        $done = 0;
+
+        return $content->prove(static function (int $bytes) use ($context, $bag, &$done): void {
+            $context->progress('open with the passphrase', null, $done += $bytes, $bag->bytes);
+        });
     }
 
     private function read(StepContext $context, Bag $bag): Verification

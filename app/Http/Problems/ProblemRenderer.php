@@ -12,6 +12,8 @@ use Illuminate\Auth\AuthenticationException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Session\TokenMismatchException;
 use Illuminate\Validation\ValidationException;
+use JadeStep\Core\Bag\Exception\BagException;
+use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Exchange\Exception\UnreadableCsv;
 use JadeStep\Core\Exchange\PlanDocument;
@@ -34,6 +36,8 @@ final class ProblemRenderer
             $e instanceof AuthorizationException => self::problem(403, 'not-allowed', 'Your role does not allow this. Ask a technician or a lead.'),
             $e instanceof LinkLost => self::problem(503, 'link-lost', $e->getMessage().' Check that it runs and is plugged in, then try again.'),
             $e instanceof Refused => self::problem(409, $e->reason, $e->getMessage()),
+            $e instanceof Unopened => self::problem($e->passphraseIsWrong ? 422 : 409, $e->passphraseIsWrong ? 'wrong-passphrase' : 'damaged', $e->getMessage()),
+            $e instanceof BagException => self::problem(409, 'bag', $e->getMessage()),
             $e instanceof PermitException => self::problem(409, 'untrusted', $e->getMessage()),
             $e instanceof HttpExceptionInterface => self::http($e),
             default => self::problem(500, 'internal', 'Something in this program went wrong; the log names it. Nothing was lost: try again.'),

@@ -19,6 +19,8 @@ final class BagResource extends JsonResource
             'id' => $this->id, 'state' => $this->state->value, 'label' => $this->label,
             'takenAt' => Rfc3339::format($this->taken_at->toDateTimeImmutable()),
             'madeOn' => $this->made_on, 'declaredVersion' => $this->declared_version, 'loweredFrom' => $this->lowered_from,
+            'encryption' => $this->encryption->value, 'source' => $this->source, 'serial' => $this->serial, 'hardwareId' => $this->hardware_id,
+            'passphraseProvenAt' => Rfc3339::formatOrNull($this->passphrase_proven_at?->toDateTimeImmutable()), 'checkState' => $this->check_state, 'checkProgress' => $this->check_progress,
             'bytes' => $this->bytes, 'items' => $this->items, 'counts' => (object) ($this->counts ?? []), 'faults' => $this->faults ?? [],
             'verifiedAt' => Rfc3339::formatOrNull($this->verified_at?->toDateTimeImmutable()),
             'sealedAt' => Rfc3339::formatOrNull($this->sealed_at?->toDateTimeImmutable()),

@@ -32,6 +32,8 @@ final class JobResource extends JobSummaryResource
             'lineCrossedAt' => Rfc3339::formatOrNull($this->line_crossed_at?->toDateTimeImmutable()),
             'lineCrossedBy' => $this->line_crossed_by,
             'proof' => $this->proof,
+            'backup' => $this->backup ?? ['encryption' => 'plain', 'sideExports' => []],
+            'cloud' => $this->cloud,
             'said' => $this->said,
             'waitingForDevice' => Waiting::isWaiting($this->resource),
             'differences' => $this->differences,

@@ -27,6 +27,7 @@ class JobSummaryResource extends JsonResource
             'current' => $at === null ? null : new StepResource($at),
             'needsHand' => Standing::needsHand($at),
             'flag' => $this->flag,
+            'backupOnly' => $this->resource->isBackupOnly(),
             'latestStart' => $this->line_crossed_at === null ? $this->latestStart() : null,
             'lineCrossed' => $this->line_crossed_at !== null,
             'nothingLost' => $this->proof['nothingLost'] ?? null,

@@ -26,6 +26,19 @@ final readonly class DiskBagStore implements BagStore
         return is_dir($this->folder($bagId));
     }
 
+    public function remove(string $bagId): void
+    {
+        $folder = $this->folder($bagId);
+        foreach ([$folder, "{$folder}.writing"] as $there) {
+            // taken out of sight first, so that a kill in between leaves no half bag under the name
+            $gone = dirname($folder).'/.gone-'.bin2hex(random_bytes(6));
+            if (is_dir($there) && @rename($there, $gone)) {
+                // folders only: the files may share their bytes, and so their rights, with a sealed bag
+                exec('find '.escapeshellarg($gone).' -type d -exec chmod u+w {} +; rm -rf '.escapeshellarg($gone));
+            }
+        }
+    }
+
     public function freeBytes(): int
     {
         return (int) disk_free_space($this->root());

@@ -10,6 +10,8 @@ use App\Ports\Exception\LinkLost;
 use App\Ports\Operation;
 use App\Ports\PortReading;
 use App\Ports\Work;
+use GuzzleHttp\Psr7\PumpStream;
+use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\UnreadableInventory;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
@@ -54,18 +56,18 @@ final readonly class HttpDeviceLink implements DeviceLink
         return self::operationOf($this->client->get($this->at($serial, 'operations', $id))->json());
     }
 
-    public function listing(string $serial): Inventory
+    public function listing(string $serial, Encryption $for = Encryption::None): Inventory
     {
         try {
-            return Inventory::parse(explode("\n", $this->client->get($this->at($serial, 'content'))->body()));
+            return Inventory::parse(explode("\n", $this->client->get($this->at($serial, 'content').self::for($for))->body()));
         } catch (UnreadableInventory $e) {
             throw new LinkLost('The device\'s listing could not be used: '.$e->getMessage(), 0, $e);
         }
     }
 
-    public function open(string $serial, Item $item)
+    public function open(string $serial, Item $item, Encryption $for = Encryption::None)
     {
-        return $this->client->stream($this->at($serial, 'content', $item->kind, $item->path))[0];
+        return $this->client->stream($this->at($serial, 'content', $item->kind, $item->path).self::for($for))[0];
     }
 
     public function nonce(string $serial): string
@@ -104,11 +106,15 @@ final readonly class HttpDeviceLink implements DeviceLink
         return $this->client->get($this->at($serial, 'returns', $return))->json('items');
     }
 
-    public function sendItem(string $serial, string $return, Item $item, $content): void
+    public function sendItem(string $serial, string $return, Item $item, callable $read): void
     {
         $this->client->put(
             $this->at($serial, 'returns', $return, 'content', $item->kind, $item->path),
-            (string) stream_get_contents($content),
+            new PumpStream(static function (int $most) use ($read): string|false {
+                $text = $read($most);
+
+                return $text === '' ? false : $text;
+            }, ['size' => $item->bytes]),
             ['X-Modified-At' => Rfc3339::format($item->modifiedAt)],
         );
     }
@@ -116,6 +122,11 @@ final readonly class HttpDeviceLink implements DeviceLink
     public function commitReturn(string $serial, string $return): Operation
     {
         return self::operationOf($this->client->post($this->at($serial, 'returns', $return, 'commit'))->json());
+    }
+
+    private static function for(Encryption $encryption): string
+    {
+        return $encryption === Encryption::None ? '' : '?backup=encrypted';
     }
 
     private function at(string $serial, string ...$parts): string

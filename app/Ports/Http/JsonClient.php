@@ -11,6 +11,7 @@ use Illuminate\Http\Client\ConnectionException;
 use Illuminate\Http\Client\Factory;
 use Illuminate\Http\Client\PendingRequest;
 use Illuminate\Http\Client\Response;
+use Psr\Http\Message\StreamInterface;
 
 /** Talks to one service; turns silence into LinkLost and problem details (RFC 9457) into Refused. */
 final readonly class JsonClient
@@ -35,7 +36,7 @@ final readonly class JsonClient
     }
 
     /** @param  array<string, string>  $headers */
-    public function put(string $path, string $bytes, array $headers = []): Response
+    public function put(string $path, string|StreamInterface $bytes, array $headers = []): Response
     {
         return $this->ask(fn (PendingRequest $r): Response => $r->withHeaders($headers)->withBody($bytes, 'application/octet-stream')->put($path));
     }

@@ -17,7 +17,7 @@ use JadeStep\Core\Bag\Internal\Tree;
  * items that are whole. Killed at any point, it goes on where it was; the bag appears under its name only by the
  * last rename, so that no half bag looks whole.
  */
-final class BagWriter
+final class BagWriter implements Writer
 {
     private const CHUNK = 262_144;
 
@@ -69,6 +69,16 @@ final class BagWriter
         $this->log($item);
 
         return $item;
+    }
+
+    public function take(Item $listed, $content): Item
+    {
+        return $this->put($listed->kind, $listed->path, $listed->modifiedAt, $content);
+    }
+
+    /** Every item is whole in its place as soon as it is taken. */
+    public function pause(): void
+    {
     }
 
     /** Leaves out what the device no longer lists. */

@@ -18,7 +18,7 @@ use JadeStep\Core\Bag\Internal\Tree;
  * writer goes on after the last whole segment. An item that is larger than a segment has one of its own. Where an item
  * was fetched twice, since it changed meanwhile, the last entry of its path counts.
  */
-final class EncryptedBagWriter
+final class EncryptedBagWriter implements Writer
 {
     public const SEGMENT_BYTES = 268_435_456;
 
@@ -99,6 +99,11 @@ final class EncryptedBagWriter
         return $item;
     }
 
+    public function take(Item $listed, $content): Item
+    {
+        return $this->put($listed, $content);
+    }
+
     /** Leaves out what the device no longer lists. */
     public function dropAllBut(Inventory $listing): void
     {
@@ -152,7 +157,7 @@ final class EncryptedBagWriter
             $this->segment = sprintf('%s-%04d', $item->kind, $number);
             @unlink("{$this->work}/segment.part");
             $this->message = $this->pgp->begin("{$this->work}/segment.part");
-            $this->tar = new TarWriter($this->message->stream());
+            $this->tar = TarWriter::to($this->message->stream());
             [$this->segmentSize, $this->inSegment] = [0, []];
         }
     }

@@ -15,9 +15,22 @@ final class TarWriter
 
     private const MOST_OCTAL = 0o77777777777;
 
-    /** @param  resource  $out */
+    /** @param  callable(string): void  $out  takes all of what it is given */
     public function __construct(private $out)
     {
+    }
+
+    /** @param  resource  $stream */
+    public static function to($stream): self
+    {
+        return new self(static function (string $text) use ($stream): void {
+            for ($done = 0, $all = strlen($text); $done < $all; $done += $wrote) {
+                $wrote = @fwrite($stream, $done === 0 ? $text : substr($text, $done));
+                if ($wrote === false || $wrote === 0) {
+                    throw WriteFailed::at('an encrypted segment');
+                }
+            }
+        });
     }
 
     /**
@@ -118,11 +131,6 @@ final class TarWriter
 
     private function put(string $text): void
     {
-        for ($done = 0, $all = strlen($text); $done < $all; $done += $wrote) {
-            $wrote = @fwrite($this->out, $done === 0 ? $text : substr($text, $done));
-            if ($wrote === false || $wrote === 0) {
-                throw WriteFailed::at('an encrypted segment');
-            }
-        }
+        $text === '' ?: ($this->out)($text);
     }
 }

@@ -40,12 +40,11 @@ final class SideExport
 
     /**
      * @param  list<Kind>  $kinds
-     * @param  resource  $out
      * @return list<string> the items that could not be read in their format
      */
-    public static function write(BagContent $content, array $kinds, string $top, \DateTimeImmutable $now, $out): array
+    public static function write(BagContent $content, array $kinds, string $top, \DateTimeImmutable $now, TarWriter $tar): array
     {
-        $export = new self(new TarWriter($out), $kinds, $top, $now->getTimestamp());
+        $export = new self($tar, $kinds, $top, $now->getTimestamp());
         $content->each($export->item(...));
         $export->end();
 

@@ -13,24 +13,29 @@ enum CheckCode: string
     case OwnerAccountAtHand = 'owner-account-at-hand';
     case PasscodeKnown = 'passcode-known';
     case Battery = 'battery';
+    case HostAgent = 'host-agent';
     case DiskSpace = 'disk-space';
+    case Link = 'link';
     case BackupComplete = 'backup-complete';
     case BackupVerified = 'backup-verified';
     case SealedCopy = 'sealed-copy';
+    case PassphraseProven = 'passphrase-proven';
+    case SideExports = 'side-exports';
     case AccessoryAccepted = 'accessory-accepted';
     case AppsAccepted = 'apps-accepted';
     case PackageVerified = 'package-verified';
     case AlmanacFresh = 'almanac-fresh';
+    case Permit = 'permit';
     case BetaEnrolment = 'beta-enrolment';
 
     public function blocks(): Blocks
     {
         return match ($this) {
-            self::Paired => Blocks::Backup,
-            self::BetaEnrolment => Blocks::Nothing,
+            self::Paired, self::Link => Blocks::Backup,
+            self::BetaEnrolment, self::Permit => Blocks::Nothing,
             self::ModelResolved, self::OwnerLockOff, self::LockDelay, self::OwnerAccountAtHand, self::PasscodeKnown,
-            self::Battery, self::DiskSpace, self::BackupComplete, self::BackupVerified, self::SealedCopy,
-            self::AccessoryAccepted, self::AppsAccepted, self::PackageVerified, self::AlmanacFresh => Blocks::Erase,
+            self::Battery, self::HostAgent, self::DiskSpace, self::BackupComplete, self::BackupVerified, self::SealedCopy,
+            self::PassphraseProven, self::SideExports, self::AccessoryAccepted, self::AppsAccepted, self::PackageVerified, self::AlmanacFresh => Blocks::Erase,
         };
     }
 
@@ -45,13 +50,18 @@ enum CheckCode: string
             self::OwnerAccountAtHand => 'Make sure that the owner, or the owner\'s account and password, can be reached: the device may ask for them after the erase.',
             self::PasscodeKnown => 'Ask for the device\'s passcode and try it once on the device.',
             self::Battery => 'Charge the device to at least 50 %, or leave it on a charging cable.',
+            self::HostAgent => 'Set up the host agent of this bench, and tell its version in Settings.',
+            self::Link => 'Use a steady cable and port, and leave them alone: the connection to the device was lost a moment ago.',
             self::DiskSpace => 'Free space on this bench, or keep bags and packages on a larger disk.',
             self::BackupComplete => 'Back the device up.',
             self::BackupVerified => 'Verify the backup, so that every byte of it has been read back; if it is damaged, back up again.',
             self::SealedCopy => 'Seal the verified backup.',
+            self::PassphraseProven => 'Give the passphrase once more, so that it opens this very bag; if it is lost, back up again with another.',
+            self::SideExports => 'Write these kinds out and keep the files: the plan brings them back from there.',
             self::AccessoryAccepted => 'Accept by name that these accessories lose their pairing, or choose another route.',
             self::AppsAccepted => 'Accept by name that these apps do not come back, or choose another route.',
             self::PackageVerified => 'Fetch the package and have its digest checked.',
+            self::Permit => 'It is asked for at the moment of the install; where it is refused, nothing is erased.',
             self::AlmanacFresh => 'Refresh the almanac, then plan again.',
             self::BetaEnrolment => 'After the install, take the device out of the beta programme, or it goes back up by itself.',
         };

@@ -7,6 +7,8 @@ namespace JadeStep\Core\Readiness;
 use JadeStep\Core\Almanac\Catalogue;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\OwnerLock;
+use JadeStep\Core\Time\Rfc3339;
+use JadeStep\Core\Version\Version;
 
 /** The checks that a reading of the device, the bench and the almanac answer. */
 final class DeviceChecks
@@ -14,16 +16,17 @@ final class DeviceChecks
     private const BATTERY_PERCENT = 50;
 
     /** @return list<Check> */
-    public static function of(Device $device, ?Catalogue $catalogue, int $diskNeeded, int $diskFree, \DateTimeImmutable $now): array
+    public static function of(Device $device, ?Catalogue $catalogue, ?Version $hostAgent, int $diskNeeded, int $diskFree, \DateTimeImmutable $now): array
     {
         return [
             Check::of(CheckCode::Paired, CheckState::ofReading($device->paired)),
             Check::of(CheckCode::ModelResolved, CheckState::ofReading($device->hardwareId !== null), $device->hardwareId ?? ''),
             Check::of(CheckCode::OwnerLockOff, CheckState::ofReading(self::off($device->ownerLock))),
-            Check::of(CheckCode::LockDelay, CheckState::ofReading(self::lockDelayPassed($device, $now))),
+            Check::of(CheckCode::LockDelay, CheckState::ofReading(self::lockDelayPassed($device, $now)), $device->lockDelayEndsAt === null || $device->lockDelayEndsAt <= $now ? '' : 'Ends '.Rfc3339::format($device->lockDelayEndsAt)),
             Check::of(CheckCode::OwnerAccountAtHand, CheckState::ofReading($device->ownerAccountAtHand)),
             Check::of(CheckCode::PasscodeKnown, CheckState::ofReading($device->passcodeKnown)),
             self::battery($device),
+            Check::of(CheckCode::HostAgent, CheckState::ofReading($hostAgent === null ? null : true), $hostAgent?->label() ?? ''),
             Check::of(CheckCode::DiskSpace, CheckState::ofReading($diskNeeded <= $diskFree)),
             self::almanac($catalogue, $now),
             Check::of(CheckCode::BetaEnrolment, CheckState::ofReading($device->betaEnrolled === null ? null : ! $device->betaEnrolled)),

@@ -108,6 +108,7 @@ final readonly class Planner
             ...DeviceChecks::of(
                 $situation->device,
                 $this->almanac->catalogueFor($situation->device->osLine),
+                $situation->bench->hostAgent,
                 $route === null ? 0 : $route->diskPeakBytes,
                 $situation->bench->freeDiskBytes,
                 $situation->now,

@@ -60,7 +60,7 @@ final readonly class RouteMaker
     {
         $bytes = 0;
         foreach ($this->situation->device->kinds as $stock) {
-            $bytes += $base->backup === 'planned' || $base->holds($stock->kind) ? $stock->bytes : 0;
+            $bytes += $base->holds($stock->kind) ? $stock->bytes : 0;
         }
 
         return $bytes;
@@ -102,7 +102,8 @@ final readonly class RouteMaker
     {
         $legs = array_map(static fn (Leg $l): string => $l->move->value.' '.$l->to->build, $route->legs);
 
-        return implode(', ', $legs).' / '.($route->base->backup ?? '');
+        // of two that cost the same, the backup that is taken first comes before an older one
+        return implode(', ', $legs).' / '.($route->base?->backup === 'planned' ? '' : $route->base->backup ?? '');
     }
 
     /**

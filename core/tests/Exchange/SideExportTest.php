@@ -7,6 +7,7 @@ namespace JadeStep\Core\Tests\Exchange;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagWriter;
 use JadeStep\Core\Bag\PlainContent;
+use JadeStep\Core\Bag\TarWriter;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\SideExport;
 use JadeStep\Core\Tests\Support\Sample;
@@ -90,7 +91,7 @@ final class SideExportTest extends TestCase
         $writer->finish(Sample::description(), array_fill_keys(array_keys(self::CONTENT), null));
         $out = fopen("{$this->folder}/out.tar", 'w+b');
         assert($out !== false);
-        $unreadable = SideExport::write(new PlainContent(BagReader::open("{$this->folder}/b")), $kinds, 'x', Rfc3339::parse(Sample::NOW), $out);
+        $unreadable = SideExport::write(new PlainContent(BagReader::open("{$this->folder}/b")), $kinds, 'x', Rfc3339::parse(Sample::NOW), TarWriter::to($out));
         fclose($out);
         exec("mkdir {$this->folder}/out && tar -xf {$this->folder}/out.tar -C {$this->folder}/out", $_, $status);
         self::assertSame(0, $status, 'tar reads what we wrote');

@@ -74,12 +74,19 @@ final class EraseLineTest extends TestCase
     {
         $sound = new Verification([], null, 3, 300, ['photos' => 3]);
         $damaged = new Verification([Fault::of(FaultCode::Altered, 'data/photos/a.jpg')], null, 3, 300, ['photos' => 3]);
-        $states = static fn (string ...$s): array => array_combine(['backup-complete', 'backup-verified', 'sealed-copy', 'package-verified'], $s);
+        $states = static fn (string $complete, string $verified, string $sealed, string $package, array $other = []): array => [
+            'backup-complete' => $complete, 'backup-verified' => $verified, 'sealed-copy' => $sealed,
+            ...$other + ['passphrase-proven' => 'pass', 'side-exports' => 'pass', 'link' => 'pass', 'permit' => 'unknown'], 'package-verified' => $package,
+        ];
         yield 'all there' => [new SafetyEvidence($sound, true, true, true), $states('pass', 'pass', 'pass', 'pass')];
         yield 'no bag' => [new SafetyEvidence(null, null, false, true), $states('fail', 'unknown', 'fail', 'pass')];
         yield 'a damaged bag' => [new SafetyEvidence($damaged, true, true, true), $states('pass', 'fail', 'pass', 'pass')];
         yield 'a bag that lacks items' => [new SafetyEvidence($sound, false, true, true), $states('fail', 'fail', 'pass', 'pass')];
         yield 'counts that were not compared' => [new SafetyEvidence($sound, null, true, null), $states('pass', 'fail', 'pass', 'unknown')];
+        yield 'an encrypted bag that nobody opened' => [new SafetyEvidence($sound, true, true, true, true), $states('pass', 'pass', 'pass', 'pass', ['passphrase-proven' => 'fail', 'side-exports' => 'pass', 'link' => 'pass', 'permit' => 'unknown'])];
+        yield 'an encrypted bag that was opened' => [new SafetyEvidence($sound, true, true, true, true, 'It opened this bag.'), $states('pass', 'pass', 'pass', 'pass')];
+        yield 'a side export that was not written out' => [new SafetyEvidence($sound, true, true, true, missingExports: ['contacts']), $states('pass', 'pass', 'pass', 'pass', ['passphrase-proven' => 'pass', 'side-exports' => 'fail', 'link' => 'pass', 'permit' => 'unknown'])];
+        yield 'a link that was lost a moment ago' => [new SafetyEvidence($sound, true, true, true, linkSteady: false), $states('pass', 'pass', 'pass', 'pass', ['passphrase-proven' => 'pass', 'side-exports' => 'pass', 'link' => 'fail', 'permit' => 'unknown'])];
         yield 'an altered package' => [new SafetyEvidence($sound, true, true, false), $states('pass', 'pass', 'pass', 'fail')];
     }
 

@@ -167,7 +167,7 @@ final class NaivePlanner
         [$lost, $risk, $stale, $size] = [0, 0, 0, 0];
         foreach ($this->situation['device']['kinds'] as $k) {
             $kind = $k['kind'];
-            if ($base !== null && ($base['id'] === 'planned' || in_array($kind, $base['kinds'], true))) {
+            if ($base !== null && in_array($kind, $base['kinds'], true)) {
                 $size += $k['bytes'];
             }
             if (in_array($kind, ['payment-cards', 'sign-ins', 'esim'], true)) {
@@ -232,7 +232,7 @@ final class NaivePlanner
 
             return true;
         });
-        usort($left, static fn (array $a, array $b): int => $a['price'] <=> $b['price'] ?: strcmp($a['key'], $b['key']));
+        usort($left, static fn (array $a, array $b): int => $a['price'] <=> $b['price'] ?: strcmp((string) preg_replace('#planned$#', '', $a['key']), (string) preg_replace('#planned$#', '', $b['key'])));
 
         return array_column($left, 'key');
     }

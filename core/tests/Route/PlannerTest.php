@@ -143,7 +143,7 @@ final class PlannerTest extends TestCase
 
         self::assertSame([
             'paired' => 'unknown', 'model-resolved' => 'pass', 'owner-lock-off' => 'fail', 'lock-delay' => 'fail', 'owner-account-at-hand' => 'pass',
-            'passcode-known' => 'unknown', 'battery' => 'fail', 'disk-space' => 'pass', 'almanac-fresh' => 'pass', 'beta-enrolment' => 'pass',
+            'passcode-known' => 'unknown', 'battery' => 'fail', 'host-agent' => 'pass', 'disk-space' => 'pass', 'almanac-fresh' => 'pass', 'beta-enrolment' => 'pass',
             'accessory-accepted' => 'fail', 'apps-accepted' => 'pass',
         ], array_column($checks, 'state', 'code'));
         self::assertSame([], array_filter($checks, static fn (array $c): bool => ($c['mend'] === '') !== ($c['state'] === 'pass')));

@@ -35,6 +35,7 @@ const PHASES: Record<string, string> = {
     apply: 'The device takes the data in',
     compare: 'Comparing before and after',
     'open the way': 'All is proven',
+    'open with the passphrase': 'Opening the bag with its passphrase, item by item',
     'share the payload': 'Making the lowered copy',
     'write the manifests': 'Writing the manifests',
     'take the right to write': 'Taking the right to write from the bag',

@@ -91,6 +91,9 @@ final readonly class Cabinet
         Storage::remove($folder);
         mkdir($folder, 0o755, true);
         DemoContent::make("{$folder}/content", $device['serial'], $device['photoCount'], time());
+        foreach ($device['accessories'] as $accessory) {
+            (new Storage("{$folder}/content"))->write('accessory-pairing', "{$accessory['id']}.bin", hash('sha256', $accessory['id'], true), time() - 86_400);
+        }
         (new Storage("{$folder}/content"))->write('settings', 'system/about.json', json_encode(['version' => $device['version'], 'build' => $device['build']], JSON_THROW_ON_ERROR), time());
         file_put_contents("{$folder}/state.json", json_encode($device, JSON_THROW_ON_ERROR));
     }

@@ -14,6 +14,8 @@ final class Handset
 {
     private const PLAIN = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings', 'wallpaper'];
 
+    private const ENCRYPTED_ONLY = ['saved-passwords', 'health', 'accessory-pairing'];
+
     /** @param  array<string, mixed>  $state */
     public function __construct(public array $state, private readonly string $folder, private readonly float $speed, private readonly float $now)
     {
@@ -72,11 +74,11 @@ final class Handset
         return null;
     }
 
-    /** @return \Generator<string> the listing of what a plain backup may carry, as JSON Lines */
-    public function listing(): \Generator
+    /** @return \Generator<string> the listing of what a backup may carry, as JSON Lines */
+    public function listing(bool $encrypted): \Generator
     {
         $this->wantPaired();
-        foreach (self::PLAIN as $kind) {
+        foreach ($encrypted ? [...self::PLAIN, ...self::ENCRYPTED_ONLY] : self::PLAIN as $kind) {
             $files = $this->content()->files($kind);
             yield self::json(['kind' => $kind, 'items' => count($files), 'storeSchema' => $this->state['storeSchemas'][$kind] ?? null]);
             foreach ($files as $path => $file) {
@@ -88,10 +90,10 @@ final class Handset
         }
     }
 
-    public function item(string $kind, string $path): string
+    public function item(string $kind, string $path, bool $encrypted): string
     {
         $this->wantPaired();
-        in_array($kind, self::PLAIN, true) || throw new Problem(403, 'encrypted-only', 'This kind is handed out only into an encrypted backup.');
+        in_array($kind, self::PLAIN, true) || ($encrypted && in_array($kind, self::ENCRYPTED_ONLY, true)) || throw new Problem(403, 'encrypted-only', 'This kind is handed out only into an encrypted backup.');
         $file = $this->content()->path($kind, $path);
 
         return is_file($file) ? $file : throw new Problem(404, 'no-such-item', 'The device has no such item.');

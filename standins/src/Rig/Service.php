@@ -41,8 +41,8 @@ final readonly class Service
 
         Kernel::route($routes, 'GET', '/ports', fn (): array => ['ports' => $this->ports()]);
         Kernel::route($routes, 'GET', '/devices/{serial}', $device(static fn (Handset $h): array => $h->reading()));
-        Kernel::route($routes, 'GET', '/devices/{serial}/content', fn (Request $r, array $m): Response => $this->listing($m['serial']));
-        Kernel::route($routes, 'GET', '/devices/{serial}/content/{kind}/{path}', fn (Request $r, array $m): Response => $this->item($m));
+        Kernel::route($routes, 'GET', '/devices/{serial}/content', fn (Request $r, array $m): Response => $this->listing($m['serial'], self::encrypted($r)));
+        Kernel::route($routes, 'GET', '/devices/{serial}/content/{kind}/{path}', fn (Request $r, array $m): Response => $this->item($m, self::encrypted($r)));
         Kernel::route($routes, 'POST', '/devices/{serial}/operations', $device(static fn (Handset $h, Request $r): array => $h->start(Kernel::text(Kernel::body($r), 'kind'))));
         Kernel::route($routes, 'GET', '/devices/{serial}/operations/{id}', $device(static fn (Handset $h, Request $r, array $m): array => $h->operation($m['id'])));
         Kernel::route($routes, 'POST', '/devices/{serial}/nonce', $device(static fn (Handset $h): array => ['nonce' => $h->nonce()]));
@@ -85,17 +85,23 @@ final readonly class Service
         return $ports;
     }
 
-    private function listing(string $serial): Response
+    /** A device hands some kinds out only into a backup that will be encrypted. */
+    private static function encrypted(Request $request): bool
     {
-        $lines = $this->cabinet->with($serial, static fn (Handset $h): array => iterator_to_array($h->listing(), false));
+        return $request->query->get('backup') === 'encrypted';
+    }
+
+    private function listing(string $serial, bool $encrypted): Response
+    {
+        $lines = $this->cabinet->with($serial, static fn (Handset $h): array => iterator_to_array($h->listing($encrypted), false));
 
         return new Response(implode("\n", $lines)."\n", 200, ['Content-Type' => 'application/jsonl']);
     }
 
     /** @param  array<string, string>  $m */
-    private function item(array $m): Response
+    private function item(array $m, bool $encrypted): Response
     {
-        $file = $this->cabinet->with($m['serial'], static fn (Handset $h): string => $h->item($m['kind'], $m['path']));
+        $file = $this->cabinet->with($m['serial'], static fn (Handset $h): string => $h->item($m['kind'], $m['path'], $encrypted));
         $this->pace((int) filesize($file));
 
         return new StreamedResponse(static function () use ($file): void {

@@ -6,12 +6,12 @@
 
     const names: Record<string, string> = {
         paired: 'Paired with this computer', 'model-resolved': 'Exact model known', 'owner-lock-off': 'Owner lock off', 'lock-delay': 'Lock delay over', 'owner-account-at-hand': 'Owner’s account at hand',
-        'passcode-known': 'Passcode known', battery: 'Battery', 'disk-space': 'Disk space', 'backup-complete': 'Backup complete', 'backup-verified': 'Backup verified', 'sealed-copy': 'Copy sealed',
+        'passcode-known': 'Passcode known', battery: 'Battery', 'disk-space': 'Disk space', 'backup-complete': 'Backup complete', 'backup-verified': 'Backup verified', 'sealed-copy': 'Copy sealed', 'passphrase-proven': 'Passphrase opened this bag', 'side-exports': 'Side exports written', link: 'Steady link', 'host-agent': 'Host agent', permit: 'Permit, asked for at the install',
         'accessory-accepted': 'Accessories accepted', 'apps-accepted': 'Apps accepted', 'package-verified': 'Package verified', 'almanac-fresh': 'Almanac fresh', 'beta-enrolment': 'Not in the beta programme',
     };
     const words = { pass: 'passes', fail: 'fails', unknown: 'not known', attested: 'attested' };
     const byHand = ['owner-account-at-hand', 'passcode-known'];
-    const open = $derived(checks.filter((c) => c.state === 'fail' || c.state === 'unknown'));
+    const open = $derived(checks.filter((c) => (c.state === 'fail' || c.state === 'unknown') && c.code !== 'permit'));
     const good = $derived(checks.filter((c) => c.state === 'pass' || c.state === 'attested'));
 </script>
 

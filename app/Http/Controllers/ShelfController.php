@@ -1,0 +1,130 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Bench\Exception\Refusal;
+use App\Http\Requests\DeleteBagRequest;
+use App\Http\Requests\KeepingRequest;
+use App\Http\Requests\PassphraseRequest;
+use App\Http\Requests\SealRequest;
+use App\Http\Requests\SideExportRequest;
+use App\Http\Resources\BagImportResource;
+use App\Http\Resources\BagResource;
+use App\Http\Resources\ComparisonResource;
+use App\Http\Resources\ItemsResource;
+use App\Models\Bag;
+use App\Models\BagImport;
+use App\Shelf\Downloads;
+use App\Shelf\Importing;
+use App\Shelf\Keeping;
+use App\Shelf\Shelf;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use JadeStep\Core\Time\Rfc3339;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+
+/** The Shelf: all bags, and what may be done with them. */
+final class ShelfController
+{
+    /** Only these are shown in the page; everything else is a download. */
+    private const SHOWN = ['jpg' => 'image/jpeg', 'jpeg' => 'image/jpeg', 'png' => 'image/png', 'txt' => 'text/plain; charset=utf-8', 'md' => 'text/plain; charset=utf-8', 'vcf' => 'text/plain; charset=utf-8', 'ics' => 'text/plain; charset=utf-8', 'jsonl' => 'text/plain; charset=utf-8', 'json' => 'text/plain; charset=utf-8', 'csv' => 'text/plain; charset=utf-8'];
+
+    public function __construct(private readonly Shelf $shelf)
+    {
+    }
+
+    public function index(Importing $importing): JsonResponse
+    {
+        return new JsonResponse([
+            'bags' => BagResource::collection(Bag::query()->get()->reverse()->values()), 'space' => $this->shelf->space(), 'inbox' => $importing->inboxNames(),
+            'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()), 'keeping' => Keeping::read()->fields(),
+        ]);
+    }
+
+    public function items(Request $request, Bag $bag): JsonResponse
+    {
+        return new JsonResponse(new ItemsResource($this->shelf->inventory($bag), (string) $request->query('kind')));
+    }
+
+    public function item(Bag $bag, string $path, Downloads $downloads): BinaryFileResponse
+    {
+        ['item' => $item, 'file' => $file] = $downloads->item($bag, $path);
+        $type = self::SHOWN[strtolower(pathinfo($item->path, PATHINFO_EXTENSION))] ?? null;
+        $response = new BinaryFileResponse($file, 200, ['Content-Type' => $type ?? 'application/octet-stream', 'X-Content-Type-Options' => 'nosniff', 'Content-Security-Policy' => "default-src 'none'; sandbox"]);
+
+        return $response->setContentDisposition($type === null ? 'attachment' : 'inline', basename($item->path), preg_replace('/[^A-Za-z0-9._-]/', '_', basename($item->path)) ?: 'item');
+    }
+
+    public function compare(Bag $bag, Bag $other): JsonResponse
+    {
+        return new JsonResponse(new ComparisonResource($this->shelf->compare($bag, $other)));
+    }
+
+    public function verify(Bag $bag): BagResource
+    {
+        $this->shelf->verifyAgain($bag);
+
+        return new BagResource($bag->refresh());
+    }
+
+    public function seal(SealRequest $request, Bag $bag): BagResource
+    {
+        $this->shelf->seal($bag, Rfc3339::parse($request->validated('keepUntil')), $request->validated('label'));
+
+        return new BagResource($bag->refresh());
+    }
+
+    public function prove(PassphraseRequest $request, Bag $bag, Downloads $downloads): BagResource
+    {
+        $downloads->prove($bag, $request->passphrase());
+
+        return new BagResource($bag->refresh());
+    }
+
+    public function destroy(DeleteBagRequest $request, Bag $bag): Response
+    {
+        $this->shelf->delete($bag, $request->user(), (string) $request->validated('reason'));
+
+        return response()->noContent();
+    }
+
+    public function zip(Bag $bag, Downloads $downloads): StreamedResponse
+    {
+        return self::download($downloads->bag($bag), "{$bag->id}.zip");
+    }
+
+    public function export(SideExportRequest $request, Bag $bag, Downloads $downloads): StreamedResponse
+    {
+        return self::download($downloads->sideExport($bag, $request->kinds(), $request->passphrase(), $request->user()), "{$bag->id}-export.zip");
+    }
+
+    public function receive(Request $request, Importing $importing): JsonResponse
+    {
+        $import = $importing->receive((string) $request->query('name', 'bag.zip'), $request->getContent(true), $request->user());
+
+        return (new BagImportResource($import))->response()->setStatusCode(202);
+    }
+
+    public function fromInbox(Request $request, Importing $importing): JsonResponse
+    {
+        $name = $request->input('name');
+        $import = $importing->fromInbox(is_string($name) ? $name : throw Refusal::notNow('Name what is to be taken in.'), $request->user());
+
+        return (new BagImportResource($import))->response()->setStatusCode(202);
+    }
+
+    public function keep(KeepingRequest $request): JsonResponse
+    {
+        return new JsonResponse(Keeping::keep($request->validated())->fields());
+    }
+
+    /** @param  callable(): void  $send */
+    private static function download(callable $send, string $name): StreamedResponse
+    {
+        return new StreamedResponse($send, 200, ['Content-Type' => 'application/zip', 'Content-Disposition' => "attachment; filename=\"{$name}\"", 'Cache-Control' => 'no-store']);
+    }
+}

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+
+final class KeepingRequest extends FormRequest
+{
+    /** @return array<string, list<string>> */
+    public function rules(): array
+    {
+        return [
+            'nightly' => ['required', 'boolean:strict'], 'fromHour' => ['required', 'integer:strict', 'between:0,23'], 'untilHour' => ['required', 'integer:strict', 'between:0,23'],
+            'daily' => ['required', 'integer:strict', 'between:1,365'], 'weekly' => ['required', 'integer:strict', 'between:0,520'],
+            'verifyEveryDays' => ['required', 'integer:strict', 'between:1,365'], 'sealedDays' => ['required', 'integer:strict', 'between:1,3650'],
+        ];
+    }
+}

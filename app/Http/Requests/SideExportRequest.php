@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Validation\ValidationException;
+use JadeStep\Core\Bag\Exception\WeakPassphrase;
+use JadeStep\Core\Bag\Passphrase;
+use JadeStep\Core\Device\Kind;
+
+/** Which kinds are to be written out; the passphrase where the bag is encrypted. */
+final class SideExportRequest extends FormRequest
+{
+    /** @return array<string, list<string>> */
+    public function rules(): array
+    {
+        $exported = array_map(static fn (Kind $k): string => $k->value, array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport()));
+
+        return ['kinds' => ['required', 'array', 'min:1'], 'kinds.*' => ['string', 'distinct', 'in:'.implode(',', $exported)], 'passphrase' => ['nullable', 'string', 'max:200']];
+    }
+
+    /** @return list<Kind> */
+    public function kinds(): array
+    {
+        return array_map(Kind::from(...), $this->validated('kinds'));
+    }
+
+    public function passphrase(): ?Passphrase
+    {
+        $text = (string) $this->validated('passphrase');
+        try {
+            return $text === '' ? null : Passphrase::parse($text);
+        } catch (WeakPassphrase) {
+            throw ValidationException::withMessages(['passphrase' => 'The passphrase does not open this bag: it is shorter than one can be.']);
+        }
+    }
+}

@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Shelf;
+
+use App\Bench\Exception\Refusal;
+use App\Bench\PassphraseLocker;
+use App\Models\Bag;
+use App\Models\SideExportRecord;
+use App\Models\User;
+use App\Ports\BagStore;
+use JadeStep\Core\Bag\BagContent;
+use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\EncryptedContent;
+use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Bag\Exception\Unopened;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Passphrase;
+use JadeStep\Core\Bag\PlainContent;
+use JadeStep\Core\Bag\TarWriter;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Exchange\SideExport;
+use Psr\Clock\ClockInterface;
+
+/** What leaves the shelf: a whole bag as a ZIP, kinds of it in open formats, one item of a plain bag. */
+final readonly class Downloads
+{
+    private const CHUNK = 262_144;
+
+    public function __construct(private BagStore $bags, private Shelf $shelf, private ClockInterface $clock)
+    {
+    }
+
+    /** @return callable(): void which sends the bag, with the bag as the one top folder */
+    public function bag(Bag $bag): callable
+    {
+        $folder = $this->bags->folder($bag->id);
+        is_dir($folder) || throw Refusal::notNow('The bag is not on the disk any more. Verify it, to see what is wrong.');
+
+        return static function () use ($folder): void {
+            $out = popen('bsdtar -cf - --format zip -C '.escapeshellarg(dirname($folder)).' -- '.escapeshellarg(basename($folder)), 'rb');
+            while ($out !== false && ! feof($out)) {
+                echo fread($out, self::CHUNK);
+                flush();
+            }
+            $out === false || pclose($out);
+        };
+    }
+
+    /**
+     * @param  list<Kind>  $kinds
+     * @return callable(): void
+     */
+    public function sideExport(Bag $bag, array $kinds, ?Passphrase $passphrase, User $by): callable
+    {
+        $content = $this->content($bag, $passphrase);
+        $content->inventory(); // a wrong passphrase is told before anything is sent
+
+        return function () use ($bag, $kinds, $content, $by): void {
+            $pipe = new ZipPipe(static function (string $text): void {
+                echo $text;
+                flush();
+            });
+            SideExport::write($content, $kinds, "{$bag->id}-export", $this->clock->now(), new TarWriter($pipe->write(...)));
+            $pipe->end();
+            foreach ($kinds as $kind) {
+                SideExportRecord::query()->create(['bag_id' => $bag->id, 'serial' => $bag->serial, 'kind' => $kind->value, 'taken_at' => $bag->taken_at, 'exported_by' => $by->name]);
+            }
+        };
+    }
+
+    /** @return array{item: Item, file: string} */
+    public function item(Bag $bag, string $key): array
+    {
+        foreach ($this->shelf->inventory($bag)->items as $item) {
+            if ($item->key() === $key) {
+                return ['item' => $item, 'file' => $this->bags->folder($bag->id)."/data/{$key}"];
+            }
+        }
+        throw Refusal::notNow('The bag has no such item.');
+    }
+
+    private function content(Bag $bag, ?Passphrase $passphrase): BagContent
+    {
+        if ($bag->encryption === Encryption::None) {
+            return new PlainContent(BagReader::open($this->bags->folder($bag->id)));
+        }
+
+        return new EncryptedContent($this->bags->folder($bag->id), PassphraseLocker::with($passphrase ?? throw Refusal::notNow('This bag is encrypted: give its passphrase.')));
+    }
+
+    /** Opens an encrypted bag once with its passphrase, so that it may be a base. */
+    public function prove(Bag $bag, Passphrase $passphrase): void
+    {
+        if ($bag->encryption === Encryption::None) {
+            throw Refusal::notNow('This bag is not encrypted.');
+        }
+        $content = new EncryptedContent($this->bags->folder($bag->id), PassphraseLocker::with($passphrase));
+        $faults = $content->prove();
+        $faults === [] || throw Unopened::damaged($bag->id, $faults[0]->message());
+        $inventory = $content->inventory();
+        $bag->update(['passphrase_proven_at' => $this->clock->now(), 'items' => count($inventory->items), 'counts' => $inventory->counts(), 'kinds' => array_keys($inventory->counts())]);
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Shelf;
+
+use App\Bench\BagState;
+use App\Jobs\VerifyBag;
+use App\Models\Bag;
+use App\Ports\BagStore;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Fault;
+use Psr\Clock\ClockInterface;
+
+/** Reads every byte of a bag on the shelf again. A damaged one is no base any more, and says file by file what is wrong. */
+final readonly class Verifying
+{
+    private const TELL_SECONDS = 0.5;
+
+    private const FORGOTTEN_SECONDS = 60;
+
+    private const FAULTS_KEPT = 200;
+
+    public function __construct(private BagStore $bags, private ClockInterface $clock)
+    {
+    }
+
+    public function again(string $id): void
+    {
+        $bag = Bag::query()->find($id);
+        if ($bag === null || $bag->check_state === null) {
+            return;
+        }
+        $bag->update(['check_state' => 'running']);
+        [$done, $told] = [0, 0.0];
+        try {
+            $report = BagVerifier::verify($this->bags->folder($id), static function (int $bytes) use ($bag, &$done, &$told): void {
+                $done += $bytes;
+                if (microtime(true) - $told > self::TELL_SECONDS) {
+                    $told = microtime(true);
+                    Bag::query()->whereKey($bag->id)->update(['check_progress' => $bag->bytes > 0 ? min(1.0, $done / $bag->bytes) : 0.0]);
+                }
+            });
+            $faults = array_map(static fn (Fault $f): array => ['code' => $f->code->value, 'path' => $f->path, 'detail' => $f->detail], array_slice($report->faults, 0, self::FAULTS_KEPT));
+        } catch (NotABag $e) {
+            $faults = [['code' => 'missing', 'path' => $id, 'detail' => $e->getMessage()]];
+        }
+        $bag->update(['check_state' => null, 'check_progress' => null, 'faults' => $faults, 'verified_at' => $this->clock->now(), 'state' => $this->state($bag, $faults !== [])]);
+    }
+
+    /** A verification whose worker was killed is begun again. */
+    public function remind(): void
+    {
+        $old = $this->clock->now()->modify('-'.self::FORGOTTEN_SECONDS.' seconds')->format('Y-m-d H:i:s');
+        foreach (Bag::query()->where('check_state', '!=', null)->where('updated_at', '<', $old)->get() as $bag) {
+            $mine = Bag::query()->whereKey($bag->id)->where('updated_at', $bag->updated_at)->update(['check_state' => 'queued', 'updated_at' => $this->clock->now()]);
+            $mine === 1 ? VerifyBag::dispatch($bag->id) : null;
+        }
+    }
+
+    private function state(Bag $bag, bool $damaged): BagState
+    {
+        return match (true) {
+            $damaged => BagState::Damaged,
+            $bag->sealed_at !== null => BagState::Sealed,
+            default => BagState::Verified,
+        };
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Bag;
+
+use JadeStep\Core\Bag\Exception\BagException;
+
+/** Writes a new bag, plain or encrypted, item by item, and goes on where an earlier run was stopped. */
+interface Writer
+{
+    /** Whether this very item is here already. */
+    public function has(Item $item): bool;
+
+    /**
+     * Takes one item from a stream.
+     *
+     * @param  Item  $listed  as the device listed it
+     * @param  resource  $content
+     * @return Item what came: with another digest where the item changed meanwhile
+     *
+     * @throws BagException
+     */
+    public function take(Item $listed, $content): Item;
+
+    /** Makes sure that a later run finds all that was taken. */
+    public function pause(): void;
+
+    /** Leaves out what the device no longer lists. */
+    public function dropAllBut(Inventory $listing): void;
+
+    /**
+     * Writes the tag files and puts the bag in its place.
+     *
+     * @param  array<string, int|null>  $storeSchemas  by kind code; every kind of the bag is named, in its order
+     */
+    public function finish(BagDescription $description, array $storeSchemas): Inventory;
+}
