@@ -186,7 +186,7 @@ final class ShelfTest extends FeatureTestCase
         $bag = Bag::query()->where('source', 'schedule')->sole();
         self::assertSame([BagState::Verified, JobState::Done, null], [$bag->state, $job->refresh()->state, $job->held_serial]);
         foreach ([1, 2, 30] as $days) {
-            Bag::query()->create(['id' => "old-{$days}", 'state' => BagState::Verified, 'taken_at' => $bag->taken_at->subDays($days)] + array_diff_key($bag->getAttributes(), array_flip(['id', 'state', 'taken_at', 'counts', 'kinds', 'store_schemas', 'faults'])));
+            Bag::query()->create(['id' => "old-{$days}", 'state' => BagState::Verified, 'taken_at' => $bag->taken_at->subDays($days)] + array_diff_key($bag->getAttributes(), array_flip(['id', 'state', 'taken_at', 'counts', 'kinds', 'store_schemas', 'faults', 'created_at', 'updated_at'])));
         }
         $night->thin(Keeping::keep(['nightly' => true, 'fromHour' => 22, 'untilHour' => 5, 'daily' => 2, 'weekly' => 0, 'verifyEveryDays' => 30, 'sealedDays' => 180]));
         self::assertSame([$bag->id, 'old-1'], Bag::query()->get()->pluck('id')->sort()->values()->reverse()->sortBy(static fn (string $id): int => str_starts_with($id, 'old') ? 1 : 0)->values()->all());
