@@ -84,6 +84,18 @@ final class RunningSystem
         unset($this->services[$name]);
     }
 
+    /** Starts again what has ended by itself, as bin/start does. */
+    public function revive(): void
+    {
+        foreach ($this->services as $name => $process) {
+            if (! $process->isRunning()) {
+                $this->launch($name, match (explode('-', $name)[0]) {
+                    'mariadb' => $this->port + 3, 'rig' => $this->port + 2, 'vendor' => $this->port + 1, 'web' => $this->port, default => null,
+                });
+            }
+        }
+    }
+
     public function stop(): void
     {
         foreach (array_reverse($this->services) as $process) {

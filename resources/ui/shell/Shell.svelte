@@ -6,6 +6,7 @@
     import IntakeView from '../views/intake/IntakeView.svelte';
     import JobView from '../views/job/JobView.svelte';
     import LineView from '../views/job/LineView.svelte';
+    import ShelfView from '../views/shelf/ShelfView.svelte';
     import SettingsView from '../views/settings/SettingsView.svelte';
     import Logo from './Logo.svelte';
     import NotFound from './NotFound.svelte';
@@ -17,9 +18,10 @@
     const PLACES = [
         { path: '/', name: 'Bench', key: 'b' },
         { path: '/almanac', name: 'Almanac', key: 'a' },
+        { path: '/shelf', name: 'Shelf', key: 'h' },
         { path: '/settings', name: 'Settings', key: 's' },
     ];
-    const routes = { '/': BenchView, '/take-in': IntakeView, '/almanac': AlmanacView, '/almanac/:model': AlmanacView, '/settings': SettingsView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/:stage': JobView, '*': NotFound };
+    const routes = { '/': BenchView, '/take-in': IntakeView, '/almanac': AlmanacView, '/almanac/:model': AlmanacView, '/shelf': ShelfView, '/settings': SettingsView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/:stage': JobView, '*': NotFound };
     const here = (path: string) => (path === '/' ? ['/', '/take-in'].includes(router.location) || router.location.startsWith('/jobs') : router.location.startsWith(path));
     let palette = $state(false);
     let shortcuts = $state(false);

@@ -6,6 +6,7 @@
         ['Ctrl K', 'Go to a job or a place'],
         ['b', 'Bench'],
         ['a', 'Almanac'],
+        ['h', 'Shelf'],
         ['s', 'Settings'],
         ['t', 'Take in a device that is not plugged in'],
         ['1 … 6', 'Look at a stage of the job'],

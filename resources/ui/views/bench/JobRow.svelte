@@ -18,7 +18,8 @@
         </span>
         <StonePath {job} small />
         <span class="text-sm">
-            {#if job.state === 'done'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}. {job.nothingLost ? 'Nothing lost.' : 'With named losses.'}</span>
+            {#if job.backupOnly}<span class="text-quiet">{job.state === 'done' ? `Backed up at night${job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}.` : 'Backing up at night.'}</span>
+            {:else if job.state === 'done'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}. {job.nothingLost ? 'Nothing lost.' : 'With named losses.'}</span>
             {:else if job.state === 'abandoned'}<span class="text-quiet">Left before the erase line{job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}. The device is as it was.</span>
             {:else if job.current !== null}
                 {#if job.needsHand}<span class="flex items-center gap-2 font-semibold text-amber"><Hand size={18} aria-hidden="true" />{job.current.problem?.detail ?? job.current.title}</span>

@@ -9,6 +9,7 @@
     import Notice from '../../parts/Notice.svelte';
     import WindowChart from '../../parts/WindowChart.svelte';
     import { session } from '../../shell/session.svelte';
+    import BackupChoice from './BackupChoice.svelte';
     import GoalForm from './GoalForm.svelte';
     import { jobAct } from './job.svelte';
     import LedgerTable from './LedgerTable.svelte';
@@ -47,6 +48,7 @@
             {#if route !== null && route.latestStart !== null && !job.lineCrossed}<Countdown until={route.latestStart} />{/if}
             {#if job.state === 'open' && !job.lineCrossed}<button class="act-quiet ml-auto" aria-expanded={pretending} onclick={() => { pretending = !pretending; if (!pretending) what.clear(); }}><FlaskConical size={18} aria-hidden="true" />{pretending ? 'Leave what-if' : 'What if…'}</button>{/if}
         </div>
+        {#if planning && job.device !== null && !job.waitingForDevice}<BackupChoice {job} />{/if}
         {#if pretending}<WhatIfPanel {what} {job} />{/if}
         {#if pretended}<Notice tone="amber"><strong>Pretended:</strong> {what.pretended.join('; ')}. The routes and the ledger below show what would be.</Notice>{/if}
         {#if route === null}

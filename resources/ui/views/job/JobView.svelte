@@ -14,6 +14,7 @@
     import InstallStage from './InstallStage.svelte';
     import { jobAct, watchJob } from './job.svelte';
     import NowStrip from './NowStrip.svelte';
+    import PassphraseForm from './PassphraseForm.svelte';
     import ReturnStage from './ReturnStage.svelte';
     import SafeguardStage from './SafeguardStage.svelte';
 
@@ -50,5 +51,6 @@
     <StonePath job={job.data} {shown} />
     {#if job.isError}<div class="mt-3"><Notice tone="amber">{job.error.message}</Notice></div>{/if}
     <NowStrip job={job.data} {shown} />
+    {#if session.mayAct}<PassphraseForm job={job.data} />{/if}
     <View job={job.data} />
 {/if}
