@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Almanac\HeldAlmanac;
 use App\Almanac\RefreshSchedule;
+use App\Bench\LiveReadings;
 use App\Bench\Sweeper;
 use App\Intake\Arrivals;
 use App\Models\User;
@@ -48,6 +49,7 @@ final class JadeStepServiceProvider extends ServiceProvider
         $this->app->singleton(RefreshSchedule::class);
         $this->app->singleton(Arrivals::class);
         $this->app->singleton(Night::class);
+        $this->app->singleton(LiveReadings::class);
         $this->app->singleton(PackageCache::class, static fn (): PackageCache => new DiskPackageCache(config('jade.packages')));
     }
 
@@ -65,6 +67,7 @@ final class JadeStepServiceProvider extends ServiceProvider
             $this->app->make(RefreshSchedule::class)->look();
             $this->app->make(Arrivals::class)->look();
             $this->app->make(Night::class)->look();
+            $this->app->make(LiveReadings::class)->look();
         });
     }
 }

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Bench\BagState;
+use App\Bench\LiveReadings;
 use App\Bench\StepCode;
 use App\Bench\StepState;
 use App\Models\BenchJob;
+use App\Ports\DeviceLink;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 final class EraseLineTest extends FeatureTestCase
@@ -139,6 +141,24 @@ final class EraseLineTest extends FeatureTestCase
         self::assertSame([BagState::Damaged, 'data/contacts/card-007.vcf'], [$job->safetyBag()?->state, $job->safetyBag()->faults[0]['path'] ?? null]);
         self::assertSame([StepState::Waiting, StepState::Waiting], [$job->step(StepCode::SealBackup)->state, $job->step(StepCode::CrossLine)->state]);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
+        $this->assertNothingErased($job);
+    }
+
+    public function test_the_checks_follow_the_device_while_nothing_is_pressed(): void
+    {
+        $job = $this->jobAtTheLine();
+        $ends = gmdate('Y-m-d\TH:i:s\Z', time() + 3600);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/state', ['batteryPercent' => 12, 'charging' => false, 'ownerLock' => 'on', 'lockDelay' => 'on', 'lockDelayEndsAt' => $ends]);
+
+        (new LiveReadings(app(DeviceLink::class)))->look();
+
+        $checks = array_column($this->getJson("/api/v1/jobs/{$job->id}")->json('checks'), null, 'code');
+        self::assertSame(['fail', 'fail', 'fail'], [$checks['battery']['state'], $checks['owner-lock-off']['state'], $checks['lock-delay']['state']]);
+        self::assertSame(["Ends {$ends}", true], [$checks['lock-delay']['evidence'], str_contains($checks['lock-delay']['mend'], 'remotely, which has no delay')]);
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/state', ['batteryPercent' => 60, 'ownerLock' => 'off', 'lockDelay' => 'off', 'lockDelayEndsAt' => null]);
+        (new LiveReadings(app(DeviceLink::class)))->look();
+        self::assertSame('pass', array_column($this->getJson("/api/v1/jobs/{$job->id}")->json('checks'), 'state', 'code')['battery']);
         $this->assertNothingErased($job);
     }
 

@@ -2,7 +2,7 @@
     import { Hourglass } from '@lucide/svelte';
     import { dayAndClock } from './format';
 
-    let { until }: { until: string } = $props();
+    let { until, ahead = 'start within', past = 'the latest start passed' }: { until: string; ahead?: string; past?: string } = $props();
     let now = $state(Date.now());
     const left = $derived(Date.parse(until) - now);
     const close = $derived(left < 3_600_000);
@@ -22,5 +22,5 @@
 
 <span class="inline-flex items-center gap-1.5 {left < 0 ? 'text-loss' : close ? 'text-amber' : ''}" title={dayAndClock(until)} data-countdown>
     <Hourglass size={16} aria-hidden="true" />
-    {#if left < 0}<span>the latest start passed {words(-left)} ago</span>{:else}<span>start within <strong>{words(left)}</strong></span>{/if}
+    {#if left < 0}<span>{past} {words(-left)} ago</span>{:else}<span>{ahead} <strong>{words(left)}</strong></span>{/if}
 </span>

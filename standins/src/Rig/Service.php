@@ -64,6 +64,12 @@ final readonly class Service
         });
         Kernel::route($routes, 'POST', '/practice/devices/{serial}/port', $hand(static fn (Handset $h, Request $r): array => ['port' => $h->state['port'] = Kernel::body($r)['port'] ?? null]));
 
+        Kernel::route($routes, 'POST', '/practice/devices/{serial}/state', $hand(static function (Handset $h, Request $r): array {
+            $settable = ['batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'betaEnrolled'];
+            $h->state = array_intersect_key(Kernel::body($r), array_flip($settable)) + $h->state;
+
+            return ['set' => true];
+        }));
         Kernel::route($routes, 'POST', '/practice/devices/{serial}/owner-lock', $hand(static fn (Handset $h, Request $r): array => ['ownerLock' => $h->state['ownerLock'] = Kernel::body($r)['state'] === 'on' ? 'on' : 'off']));
 
         return $routes;

@@ -1,8 +1,9 @@
 <script lang="ts">
     import { Check as Tick, CircleHelp, CircleSlash, UserCheck } from '@lucide/svelte';
+    import Countdown from '../../parts/Countdown.svelte';
     import type { Check } from '../../api/types';
 
-    let { checks, mayAct, onattest }: { checks: Check[]; mayAct: boolean; onattest: (code: string) => void } = $props();
+    let { checks, mayAct, lockDelayEndsAt = null, onattest }: { checks: Check[]; mayAct: boolean; lockDelayEndsAt?: string | null; onattest: (code: string) => void } = $props();
 
     const names: Record<string, string> = {
         paired: 'Paired with this computer', 'model-resolved': 'Exact model known', 'owner-lock-off': 'Owner lock off', 'lock-delay': 'Lock delay over', 'owner-account-at-hand': 'Owner’s account at hand',
@@ -19,7 +20,7 @@
     {#each open as c (c.code)}
         <li class="flex items-start gap-2 border-t border-edge py-2" data-check={c.code} data-state={c.state}>
             {#if c.state === 'fail'}<CircleSlash size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{:else}<CircleHelp size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
-            <span class="flex-1"><span class="font-semibold">{names[c.code] ?? c.code}</span> <span class="text-sm text-quiet">{words[c.state]} <span class="code">{c.code}</span></span><span class="block text-sm">{c.mend} {c.evidence}</span></span>
+            <span class="flex-1"><span class="font-semibold">{names[c.code] ?? c.code}</span> <span class="text-sm text-quiet">{words[c.state]} <span class="code">{c.code}</span></span><span class="block text-sm">{c.mend} {c.evidence}</span>{#if c.code === 'lock-delay' && lockDelayEndsAt !== null}<span class="block text-sm"><Countdown until={lockDelayEndsAt} ahead="the delay ends in" past="the delay ended" /></span>{/if}</span>
             {#if mayAct && byHand.includes(c.code)}<button class="act-quiet shrink-0" onclick={() => onattest(c.code)}>I have checked</button>{/if}
         </li>
     {/each}

@@ -38,7 +38,7 @@
             {/if}
             <section class="panel py-3" aria-labelledby="checks">
                 <h2 id="checks" class="mb-1">{job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}</h2>
-                <CheckList checks={job.checks} mayAct={session.mayAct && !job.lineCrossed} onattest={(code) => attest.mutate(code)} />
+                <CheckList checks={job.checks} lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null} mayAct={session.mayAct && !job.lineCrossed} onattest={(code) => attest.mutate(code)} />
                 {#if line?.state === 'needs-hand' && session.mayAct}
                     {#if stopping === 0}<a class="act mt-3 w-full" href="#/jobs/{job.id}/line">Go to the erase line</a>
                     {:else}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">{stopping === 1 ? 'One check keeps' : `${stopping} checks keep`} the erase line closed.</p>{/if}
