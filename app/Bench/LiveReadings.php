@@ -48,8 +48,9 @@ final class LiveReadings
         }
         $live = array_intersect_key($reading->facts, array_flip(self::LIVE));
         DB::transaction(static function () use ($job, $live): void {
-            $now = BenchJob::query()->whereKey($job->id)->where('line_crossed_at', null)->lockForUpdate()->first();
-            $now === null || $now->device === null || array_intersect_key($now->device, $live) == $live ? null : $now->update(['device' => $live + $now->device]);
+            BenchJob::query()->whereKey($job->id)->lockForUpdate()->value('id');
+            $job->refresh();
+            $job->line_crossed_at !== null || $job->device === null || array_intersect_key($job->device, $live) == $live ? null : $job->update(['device' => $live + $job->device]);
         });
     }
 }
