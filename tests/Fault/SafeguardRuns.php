@@ -40,7 +40,7 @@ final class SafeguardRuns
     {
         $folder = RunningSystem::root().'/var/test/fault/bags';
         self::run('umount', '-l', $folder);
-        $system = RunningSystem::start('fault', 8990, ['vendor', 'rig', 'worker', 'worker', 'web'], 60, ['JADE_SEGMENT_BYTES' => '300000']);
+        $system = RunningSystem::start('fault', 8990, ['vendor', 'rig', 'worker', 'worker', 'web'], 60, ['JADE_SEGMENT_BYTES' => '300000', 'DB_FLUSH' => '1']);
         $ownDisk = self::run('mount', '-t', 'tmpfs', '-o', 'size='.self::DISK, 'tmpfs', $folder);
         register_shutdown_function(static fn () => self::run('umount', '-l', $folder));
 

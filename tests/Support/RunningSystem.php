@@ -30,7 +30,7 @@ final class RunningSystem
         self::assertPortsAreFree($port);
         self::shell('chmod -R u+w "$1" 2>/dev/null; rm -rf "$1"', $folder);
         self::shell('. bin/lib/prepare.sh && make_instance "$1" "$2" "$3"', $folder, (string) $port, (string) $speed);
-        $system = new self($folder, $port, ['JADE_VAR' => $folder, 'DB_FLUSH' => '0', 'ARGON_MEMORY' => '1024', 'ARGON_TIME' => '1', 'JADE_HEARTBEAT_LOST' => '3'] + $environment);
+        $system = new self($folder, $port, $environment + ['JADE_VAR' => $folder, 'DB_FLUSH' => '0', 'ARGON_MEMORY' => '1024', 'ARGON_TIME' => '1', 'JADE_HEARTBEAT_LOST' => '3']);
         register_shutdown_function($system->stop(...));
         $system->launch('mariadb', $port + 3);
         $system->artisan('migrate', '--force');

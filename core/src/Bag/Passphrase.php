@@ -30,7 +30,7 @@ final readonly class Passphrase
         };
     }
 
-    /** Six words of the 2048 of BIP-39's English list: 66 bits. */
+    /** Six words of BIP-39's English list, without two that are trade names, so of 2046: 66 bits. */
     public static function offered(\Random\Randomizer $random): self
     {
         $words = file(dirname(__DIR__, 2).'/resources/words.txt', FILE_IGNORE_NEW_LINES) ?: throw new \LogicException('The words that are offered are missing.');
