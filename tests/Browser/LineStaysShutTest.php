@@ -39,6 +39,7 @@ final class LineStaysShutTest extends BrowserTestCase
 
         $device = self::rig('/devices/SKL-0057');
         self::assertSame(['9.3.0', 'normal', 90], [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos']]);
+        $b->visit('/jobs/'.$this->jobId().'/safeguard')->press('Leave the device as it is')->see('Ended');
     }
 
     private function typeSerialAndCross(): void

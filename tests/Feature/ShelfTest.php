@@ -83,6 +83,9 @@ final class ShelfTest extends FeatureTestCase
 
         $backup = $this->getJson("/api/v1/jobs/{$job->id}/situation")->json('backups.0');
         self::assertSame([$bag->id, 'bag', true, false], [$backup['id'], $backup['where'], $backup['verified'], $backup['encrypted']]);
+
+        rename(self::system()->folder."/bags/{$bag->id}", "{$this->folder}/gone");
+        $this->getJson("/api/v1/jobs/{$job->id}/situation")->assertJsonPath('backups', []);
     }
 
     public function test_deletion_keeps_to_the_rules(): void
@@ -100,6 +103,19 @@ final class ShelfTest extends FeatureTestCase
         self::assertDirectoryDoesNotExist(self::system()->folder."/bags/{$bag->id}");
         self::assertSame(['Maren Dow', 'the owner asked for it'], [DB::table('bags')->where('id', $bag->id)->value('deleted_by'), DB::table('bags')->where('id', $bag->id)->value('delete_reason')]);
         $this->getJson('/api/v1/shelf')->assertJsonPath('bags', []);
+    }
+
+    public function test_what_a_left_job_was_writing_does_not_stay_in_the_way(): void
+    {
+        $job = $this->openJob();
+        $this->workUntil($job, StepCode::ChooseRoute);
+        $bag = $job->bags()->create(['id' => self::SERIAL.'-20261125T000000Z-half', 'serial' => self::SERIAL, 'state' => BagState::Writing, 'encryption' => 'none', 'source' => 'job', 'label' => 'half', 'made_on' => '9.3.0', 'declared_version' => '9.3.0', 'taken_at' => now()]);
+        $this->deleteJson("/api/v1/shelf/{$bag->id}", [])->assertConflict()->assertJsonPath('detail', static fn (string $d): bool => str_contains($d, 'being written'));
+
+        $this->postJson("/api/v1/jobs/{$job->id}/leave")->assertOk();
+
+        self::assertSame(BagState::Damaged, $bag->fresh()?->state);
+        $this->deleteJson("/api/v1/shelf/{$bag->id}", [])->assertNoContent();
     }
 
     public function test_a_bag_goes_out_as_a_zip_and_comes_in_again(): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench\Acts;
 
+use App\Bench\BagState;
 use App\Bench\Exception\Refusal;
 use App\Bench\JobState;
 use App\Bench\Journal;
@@ -42,6 +43,8 @@ final readonly class EndJob
         DB::transaction(function () use ($job): void {
             $job->steps()->whereIn('state', [StepState::Ready->value, StepState::Running->value, StepState::NeedsHand->value])
                 ->update(['state' => StepState::Waiting->value, 'claim' => null]);
+            // nobody writes on at what was being written
+            $job->bags()->where('state', BagState::Writing->value)->update(['state' => BagState::Damaged->value]);
             $this->close($job, JobState::Abandoned);
         });
     }

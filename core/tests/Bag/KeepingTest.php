@@ -70,7 +70,10 @@ final class KeepingTest extends TestCase
         $both = Space::of(["{$this->folder}/a", "{$this->folder}/low"]);
 
         self::assertSame(0, $alone->saved);
-        self::assertSame(array_sum(array_map(strlen(...), array_merge(...array_map(array_values(...), array_values(Sample::contents()))))), $both->saved);
+        $payload = array_sum(array_map(strlen(...), array_merge(...array_map(array_values(...), array_values(Sample::contents())))));
+        $carried = array_filter(glob("{$this->folder}/a/*.*") ?: [], fn (string $path): bool => is_file("{$this->folder}/low/".basename($path)) && fileinode($path) === fileinode("{$this->folder}/low/".basename($path)));
+        self::assertSame($payload + array_sum(array_map(filesize(...), $carried)), $both->saved, 'the payload, and the tag files that stay as they are');
+        self::assertNotContains("{$this->folder}/a/bag-info.txt", $carried);
         self::assertLessThan(3000, $both->taken - $alone->taken, 'a lowered copy costs its tag files');
         self::assertSame([10.0, null], [Space::daysLeft(1000, 300, 3.0), Space::daysLeft(1000, 0, 3.0)]);
     }

@@ -17,11 +17,16 @@
 <section class="panel" aria-labelledby="keeping">
     <h2 id="keeping" class="mb-1">At night, and how long</h2>
     <p class="text-sm text-quiet">Devices that are plugged in, paired and in no job are backed up plain. Sealed copies are never thinned, nor the latest of a device.</p>
-    {#if k}
+    {#if k && !leads}
+        <dl class="mt-2 flex flex-wrap gap-x-6 gap-y-2 text-sm">
+            <div><dt class="text-quiet">back up at night</dt><dd>{k.nightly ? 'yes' : 'no'}</dd></div>
+            {#each numbers as [field, name] (field)}<div><dt class="text-quiet">{name}</dt><dd>{k[field]}</dd></div>{/each}
+        </dl>
+    {:else if k}
         <form class="mt-2 flex flex-wrap items-end gap-3 text-sm" onsubmit={(e) => { e.preventDefault(); save.mutate(k); }}>
-            <label class="flex items-center gap-2"><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" disabled={!leads} checked={k.nightly} onchange={(e) => set('nightly', e.currentTarget.checked)} />back up at night</label>
-            {#each numbers as [field, name, min, max] (field)}<label class="flex flex-col">{name}<input class="field !min-h-10 w-28" type="number" {min} {max} required disabled={!leads} value={k[field]} oninput={(e) => set(field, e.currentTarget.valueAsNumber)} /></label>{/each}
-            {#if leads}<button class="act" disabled={edited === null || save.isPending}>Save</button>{/if}
+            <label class="flex items-center gap-2"><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" checked={k.nightly} onchange={(e) => set('nightly', e.currentTarget.checked)} />back up at night</label>
+            {#each numbers as [field, name, min, max] (field)}<label class="flex flex-col">{name}<input class="field !min-h-10 w-28" type="number" {min} {max} required value={k[field]} oninput={(e) => set(field, e.currentTarget.valueAsNumber)} /></label>{/each}
+            <button class="act" disabled={edited === null || save.isPending}>Save</button>
         </form>
     {/if}
 </section>

@@ -10,7 +10,7 @@
 <tr class="border-t border-edge align-top {chosen ? 'bg-jade-wash' : ''}" data-bag={bag.id} data-state={bag.state}>
     <td class="py-2 pl-2"><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" aria-label="Compare {bag.label}" checked={marked} onchange={onmark} /></td>
     <th scope="row" class="py-1.5 text-left font-normal"><button class="text-left underline decoration-edge underline-offset-4 hover:decoration-jade" onclick={onchoose}>{bag.label}</button><span class="code block break-all">{bag.id}</span></th>
-    <td class="font-mono">{bag.serial}</td>
+    <td class="font-mono whitespace-nowrap">{bag.serial}</td>
     <td class="whitespace-nowrap">{dayAndClock(bag.takenAt)}</td>
     <td>{version(bag.madeOn)}{#if bag.declaredVersion !== bag.madeOn}<span class="block text-quiet">declares {version(bag.declaredVersion)}</span>{/if}</td>
     <td>
