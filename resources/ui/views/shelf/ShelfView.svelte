@@ -47,7 +47,7 @@
             {:else if shown.length === 0}<p class="p-3 text-quiet">No bag fits “{find}”.</p>
             {:else}
                 <table class="w-full text-sm [&_td]:px-2 [&_th]:px-2">
-                    <thead class="text-left text-quiet"><tr><th class="w-8"><span class="sr-only">Compare</span></th>{#each columns as c (c.name)}<th class="font-normal {c.name === 'Size' ? 'text-right' : ''}" aria-sort={sort.name === c.name ? (sort.down ? 'descending' : 'ascending') : 'none'}><button onclick={() => (sort = { name: c.name, down: sort.name === c.name ? !sort.down : false })}>{c.name}{sort.name === c.name ? (sort.down ? ' ↓' : ' ↑') : ''}</button></th>{/each}</tr></thead>
+                    <thead class="text-left text-quiet"><tr><th class="w-8"><span class="sr-only">Compare</span></th>{#each columns as c (c.name)}<th class="font-normal {c.name === 'Size' ? 'text-right' : ''}" aria-sort={sort.name === c.name ? (sort.down ? 'descending' : 'ascending') : 'none'}><button class="[text-align:inherit]" onclick={() => (sort = { name: c.name, down: sort.name === c.name ? !sort.down : false })}>{c.name}{sort.name === c.name ? (sort.down ? ' ↓' : ' ↑') : ''}</button></th>{/each}</tr></thead>
                     <tbody>{#each shown as bag (bag.id)}<BagRow {bag} chosen={bag.id === chosenId} marked={marked.includes(bag.id)} onchoose={() => (chosenId = bag.id)} onmark={() => mark(bag.id)} />{/each}</tbody>
                 </table>
             {/if}
