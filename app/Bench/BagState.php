@@ -11,4 +11,10 @@ enum BagState: string
     case Verified = 'verified';
     case Sealed = 'sealed';
     case Damaged = 'damaged';
+
+    /** Whether it was read back whole; a sealed copy was. */
+    public function proven(): bool
+    {
+        return $this === self::Verified || $this === self::Sealed;
+    }
 }

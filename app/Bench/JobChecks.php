@@ -41,7 +41,7 @@ final readonly class JobChecks
 
         return $this->all($job, new SafetyEvidence(
             $bag === null || ! $this->bags->has($bag->id) ? null : self::lastReport($bag),
-            $bag === null ? null : in_array($bag->state, [BagState::Verified, BagState::Sealed], true),
+            $bag === null ? null : $bag->state->proven(),
             $bag?->state === BagState::Sealed,
             $job->steps->firstWhere('code', StepCode::FetchPackage)?->state === StepState::Done ? true : null,
             ...$this->more($job, $bag),

@@ -73,7 +73,7 @@ final readonly class SituationOfJob
     private function bagsOf(BenchJob $job): array
     {
         $bags = Bag::query()->where('serial', $job->serial)->where('lowered_from', null)->get()
-            ->filter(fn (Bag $b): bool => $b->bench_job_id !== $job->id && in_array($b->state, [BagState::Verified, BagState::Sealed], true) && $this->bags->has($b->id));
+            ->filter(fn (Bag $b): bool => $b->bench_job_id !== $job->id && $b->state->proven() && $this->bags->has($b->id));
 
         return array_values($bags->map(static fn (Bag $b): array => [
             'id' => $b->id, 'where' => 'bag', 'takenAt' => Rfc3339::format($b->taken_at->toDateTimeImmutable()), 'madeOn' => $b->made_on, 'declaredVersion' => $b->declared_version,

@@ -43,7 +43,7 @@ final readonly class Shelf
 
     public function seal(Bag $bag, \DateTimeImmutable $keepUntil, ?string $label): void
     {
-        if (! in_array($bag->state, [BagState::Verified, BagState::Sealed], true)) {
+        if (! $bag->state->proven()) {
             throw Refusal::notNow('Only a verified bag can be sealed. Verify it first.');
         }
         Seal::close($this->bags->folder($bag->id));
@@ -57,8 +57,8 @@ final readonly class Shelf
             // the open job's row is held, so that no two deletions count on one another's bag
             $open = BenchJob::query()->where('serial', $bag->serial)->where('state', JobState::Open)->lockForUpdate()->get();
             $others = Bag::query()->where('serial', $bag->serial)->whereKeyNot($bag->id)->where('lowered_from', null)->get()
-                ->contains(static fn (Bag $b): bool => in_array($b->state, [BagState::Verified, BagState::Sealed], true));
-            $counts = in_array($bag->state, [BagState::Verified, BagState::Sealed], true) && $bag->lowered_from === null;
+                ->contains(fn (Bag $b): bool => $b->state->proven() && $this->bags->has($b->id));
+            $counts = $bag->state->proven() && $bag->lowered_from === null;
             $against = Deletion::against($bag->state === BagState::Sealed, $bag->state === BagState::Writing, $counts && ! $open->isEmpty() && ! $others, $by->role->leads(), $reason);
             $against === [] && $bag->update(['deleted_at' => $this->clock->now(), 'deleted_by' => $by->name, 'delete_reason' => mb_substr($reason, 0, 500)]);
 

@@ -95,6 +95,10 @@ final class ShelfTest extends FeatureTestCase
         $lead = User::factory()->create(['role' => 'lead', 'name' => 'Maren Dow']);
         $this->deleteJson("/api/v1/shelf/{$bag->id}", ['reason' => 'room'])->assertConflict()->assertJsonPath('detail', static fn (string $d): bool => str_contains($d, 'last verified bag') && str_contains($d, 'only a lead'));
         $this->signedIn($lead)->deleteJson("/api/v1/shelf/{$bag->id}", ['reason' => 'room'])->assertConflict();
+        $gone = $bag->replicate()->fill(['id' => self::SERIAL.'-20261125T000000Z-gone']);
+        $gone->save();
+        $this->deleteJson("/api/v1/shelf/{$bag->id}", ['reason' => 'another is said to stand there'])->assertConflict();
+        Bag::query()->whereKey($gone->id)->delete();
         $this->postJson("/api/v1/jobs/{$job->id}/leave")->assertOk();
         $this->deleteJson("/api/v1/shelf/{$bag->id}", [])->assertConflict()->assertJsonPath('detail', 'It is sealed: say why it is to be deleted.');
 

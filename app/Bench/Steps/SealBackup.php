@@ -23,7 +23,7 @@ final readonly class SealBackup implements Step
     public function run(StepContext $context): Outcome
     {
         $bag = $context->job->safetyBag();
-        if ($bag === null || ! in_array($bag->state, [BagState::Verified, BagState::Sealed], true)) {
+        if ($bag === null || ! $bag->state->proven()) {
             return Outcome::failed('backup-unverified', 'Only a verified bag can be sealed. Verify the backup again.');
         }
         $context->progress('take the right to write');
