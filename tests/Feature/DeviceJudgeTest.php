@@ -67,7 +67,7 @@ final class DeviceJudgeTest extends FeatureTestCase
         $permit = app(VendorServices::class)->at(config('jade.demo_vendors.brightmere.address'))->permit(new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)));
 
         $this->assertRefused('permit-untrusted', fn () => $this->link()->install(self::SERIAL, substr($permit, 0, -8).'AAAAAAAA', $package->sha256));
-        $received = self::system()->folder.'/rig/'.self::SERIAL."/package-{$package->sha256}";
+        $received = self::system()->folder.'/rig/devices/'.self::SERIAL."/package-{$package->sha256}";
         $this->flipOneBit($received);
         $this->assertRefused('package-altered', fn () => $this->link()->install(self::SERIAL, $permit, $package->sha256));
     }
@@ -94,9 +94,9 @@ final class DeviceJudgeTest extends FeatureTestCase
 
         $this->assertRefused('backup-too-new', fn () => $this->link()->offerReturn(self::SERIAL, '9.3.1', $listing));
         $this->assertRefused('backup-too-new', fn () => $this->link()->offerReturn(self::SERIAL, '10.0.0-beta.2', $listing));
-        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/owner-lock', ['state' => 'on']);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'owner-lock-on']);
         $this->assertRefused('owner-lock-on', fn () => $this->link()->offerReturn(self::SERIAL, '9.3.0', $listing));
-        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/owner-lock', ['state' => 'off']);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'owner-lock-off']);
         $return = $this->link()->offerReturn(self::SERIAL, '9.2.0', $listing);
         $this->assertRefused('return-incomplete', fn () => $this->link()->commitReturn(self::SERIAL, $return));
     }

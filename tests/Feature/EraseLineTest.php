@@ -103,7 +103,7 @@ final class EraseLineTest extends FeatureTestCase
     public function test_an_owner_lock_that_was_switched_on_meanwhile_is_found_at_the_line(): void
     {
         $job = $this->jobAtTheLine();
-        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/owner-lock', ['state' => 'on']);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'owner-lock-on']);
 
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
         $this->workUntil($job, StepCode::CrossLine);

@@ -13,6 +13,8 @@ final readonly class Device
      * @param  list<Accessory>  $accessories
      * @param  list<App>  $apps
      * @param  list<KindStock>  $kinds
+     * @param  bool  $dataOnDevice  false where an install has begun to erase: what was on it is in the backups only
+     * @param  bool  $bootable  false where an install broke off: it runs nothing, and can only be erased and written anew
      */
     public function __construct(
         public string $serial,
@@ -38,6 +40,8 @@ final readonly class Device
         public array $apps,
         public array $kinds,
         public Unresolved $identity,
+        public bool $dataOnDevice = true,
+        public bool $bootable = true,
     ) {
     }
 

@@ -82,6 +82,7 @@ final class SituationDocument
                 $r->maybe($k->syncedAt, "{$at}/syncedAt", $r->time(...)),
             )),
             isset($d->identity) ? new Unresolved($d->identity->candidates, array_map(Question::from(...), $d->identity->answered)) : Unresolved::byName(),
+            $d->dataOnDevice ?? true, $d->bootable ?? true,
         );
     }
 

@@ -67,13 +67,16 @@ final readonly class InstallJudge
 
         return [
             ...($floor ? [Reason::of(ReasonCode::RollbackFloor, ['index' => $build->rollbackIndex, 'counter' => (int) $from->rollbackCounter])] : []),
-            ...($build->is($from->version, $from->build) ? [Reason::of(ReasonCode::SameBuild)] : []),
+            ...($from->runs($build) ? [Reason::of(ReasonCode::SameBuild)] : []),
         ];
     }
 
     /** @return list<Move> the moves that the build's own rules allow from what is installed */
     public function moves(Build $build, Installed $from): array
     {
+        if (! $from->bootable) {
+            return $build->eraseInstall ? [Move::EraseInstall] : [];
+        }
         $higher = $build->version->compare($from->version);
         $stepDown = $higher < 0 && $build->version->major === $from->version->major && $build->stepDownFrom?->contains($from->version) === true;
 

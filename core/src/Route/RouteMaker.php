@@ -38,7 +38,7 @@ final readonly class RouteMaker
      */
     private function withBases(Crossing $crossing, array $bases): array
     {
-        return $crossing->erases() === 0
+        return $crossing->erases() === 0 && $this->situation->device->dataOnDevice
             ? [$this->route($crossing, null)]
             : array_map(fn (Base $b): Route => $this->route($crossing, $b), $bases);
     }

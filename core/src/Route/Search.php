@@ -52,7 +52,7 @@ final readonly class Search
         $named = $situation->goal->exact?->equals($build->version) === true;
 
         return ($build->channel !== Channel::Beta || $named)
-            && ! $build->is($device->version, $device->build)
+            && ! Installed::on($device)->runs($build)
             && $judge->always($build) === []
             && (self::packageOf($build, $situation)->windowAt($situation->begins()) !== null || self::opensLater($build, $situation));
     }

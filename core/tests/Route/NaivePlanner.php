@@ -88,15 +88,17 @@ final class NaivePlanner
         $higher = version_compare($build['version'], $version);
         $major = static fn (string $v): string => explode('.', $v)[0];
 
-        return ! ($build['version'] === $device['version'] && $build['build'] === $device['build'])
+        $runs = $legs !== [] || ($device['bootable'] ?? true);
+
+        return ! (($device['bootable'] ?? true) && $build['version'] === $device['version'] && $build['build'] === $device['build'])
             && ! in_array($build['build'], array_map(static fn (array $l): string => $l[1]['build'], $legs), true)
             && ($build['channel'] !== 'beta' || ($goal['exact'] ?? null) === $build['version'])
             && ($counter === null || $build['rollbackIndex'] >= $counter)
             && ($device['radioMinimum'] === null || $build['radioLevel'] >= $device['radioMinimum'])
             && match ($move) {
                 'erase-install' => $build['eraseInstall'],
-                'in-place-update' => $higher > 0 && $this->inRange($build['inPlaceFrom'], $version),
-                default => $higher < 0 && $major($build['version']) === $major($version) && $this->inRange($build['stepDownFrom'], $version),
+                'in-place-update' => $runs && $higher > 0 && $this->inRange($build['inPlaceFrom'], $version),
+                default => $runs && $higher < 0 && $major($build['version']) === $major($version) && $this->inRange($build['stepDownFrom'], $version),
             };
     }
 
@@ -108,7 +110,7 @@ final class NaivePlanner
         $end = $legs[count($legs) - 1][1];
         $bytes = array_sum(array_map(static fn (array $l): int => $l[2]['bytes'], $legs));
         $key = implode(', ', array_map(static fn (array $l): string => $l[0].' '.$l[1]['build'], $legs));
-        if ($erases === 0) {
+        if ($erases === 0 && ($this->situation['device']['dataOnDevice'] ?? true)) {
             $this->routes[] = ['ends' => $end, 'key' => "{$key} / ", 'price' => [0, 0, 0, 0, round($minutes, 6), $bytes]];
 
             return;

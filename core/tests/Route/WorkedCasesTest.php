@@ -53,6 +53,22 @@ final class WorkedCasesTest extends TestCase
             ['8F190' => ['window-closed']],
         ];
 
+        $held = ['planned' => ['backup' => 'none', 'sideExports' => []], 'backups' => [['id' => 'b-1', 'where' => 'bag', 'takenAt' => '2026-11-20T08:30:00Z', 'madeOn' => '9.3.0', 'declaredVersion' => '9.3.0', 'encrypted' => false, 'passphraseProven' => false, 'verified' => true, 'kinds' => ['photos']]]];
+
+        yield 'an install broke off while it wrote: the device is erased and written anew, to the version it came from too' => [
+            [$eight, Sample::build('9.3.0', '9D55', self::OPEN)],
+            ['dataOnDevice' => false, 'bootable' => false] + $photos, ['goal' => ['exact' => '9.3.0']] + $held,
+            ['erase-install 9D55 | b-1 as-is | photos returned base', 'erase-install 9D55 |  none | photos lost '],
+            [],
+        ];
+
+        yield 'the first leg is done and the data is gone from the device: the next goes on in place, and the backup comes back' => [
+            [Sample::build('8.7.0', '8G210', self::OPEN, ['eraseInstall' => false, 'inPlaceFrom' => '>=8.6 <8.8'])],
+            ['version' => '8.6.0', 'build' => '8F190', 'dataOnDevice' => false] + $photos, $held,
+            ['in-place-update 8G210 | b-1 lowered | photos returned base', 'in-place-update 8G210 |  none | photos lost '],
+            [],
+        ];
+
         yield 'the window closes before the second leg: only the first is left' => [
             [
                 Sample::build('8.6.0', '8F190', self::OPEN),

@@ -33,6 +33,7 @@ final class RandomSituations
                 'version' => $installed['version'], 'build' => $this->chance(80) ? $installed['build'] : 'OTHER', 'rollbackCounter' => $this->chance(15) ? null : $this->int(1, 2),
                 'radioMinimum' => $this->chance(20) ? null : $this->int(0, 1),
                 'kinds' => array_map($this->stock(...), $this->some(self::KINDS, 0, 6)),
+                ...($this->chance(15) ? ['dataOnDevice' => false, 'bootable' => $this->chance(50)] : []),
             ], [
                 'backups' => array_map($this->backup(...), range(1, $this->int(1, 3))),
                 'sideExports' => $this->chance(40) ? [['kind' => 'messages', 'takenAt' => $this->time()]] : [],

@@ -11,7 +11,7 @@ final readonly class Cabinet
 {
     private const KEPT_OPERATIONS = 20;
 
-    public function __construct(private string $folder, private float $speed)
+    public function __construct(private string $folder, private RigClock $clock)
     {
     }
 
@@ -38,18 +38,24 @@ final readonly class Cabinet
         $lock = self::lock("{$folder}/.lock");
         try {
             $state = json_decode((string) file_get_contents("{$folder}/state.json"), true, 32, JSON_THROW_ON_ERROR);
-            $handset = new Handset($state, $folder, $this->speed, microtime(true));
-            $evenUnplugged || $state['port'] !== null || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
-            $handset->catchUp();
-            $this->save($folder, $handset);
+            $handset = new Handset($state, $folder, $this->clock->now(), time(), $this->clock->speed);
             try {
+                $handset->catchUp();
+                $evenUnplugged || self::answers($handset) || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
+                $evenUnplugged || ! $handset->linkIsAway() || throw new Problem(503, 'link-away', 'The link is away for a moment.');
+
                 return $use($handset);
             } finally {
-                $this->save($folder, $handset);
+                $handset->state === $state || $this->save($folder, $handset);
             }
         } finally {
             fclose($lock);
         }
+    }
+
+    private static function answers(Handset $handset): bool
+    {
+        return $handset->state['port'] !== null && ! $handset->state['hidden'];
     }
 
     public function packageFile(string $serial, string $sha256): string
@@ -68,6 +74,12 @@ final readonly class Cabinet
         Storage::remove("{$this->folder}/{$serial}");
         $this->deliver($device);
         fclose($lock);
+    }
+
+    /** @return list<string> the serials of what is plugged into a port */
+    public function on(string $port): array
+    {
+        return array_values(array_filter($this->serials(), fn (string $s): bool => $this->with($s, static fn (Handset $h): bool => $h->state['port'] === $port, true)));
     }
 
     private function provision(): void

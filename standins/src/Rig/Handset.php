@@ -16,8 +16,12 @@ final class Handset
 
     private const ENCRYPTED_ONLY = ['saved-passwords', 'health', 'accessory-pairing'];
 
-    /** @param  array<string, mixed>  $state */
-    public function __construct(public array $state, private readonly string $folder, private readonly float $speed, private readonly float $now)
+    /**
+     * @param  array<string, mixed>  $state
+     * @param  float  $now  of the rig's clock, by which work runs
+     * @param  int  $today  of the wall's clock, by which permits run out and files are dated
+     */
+    public function __construct(public array $state, private readonly string $folder, private readonly float $now, private readonly int $today, private readonly float $speed)
     {
     }
 
@@ -29,6 +33,11 @@ final class Handset
     /** Carries out what is due. */
     public function catchUp(): void
     {
+        $this->plugBack();
+        $this->drain();
+        if ($this->state['ownerLock'] === 'on' && $this->state['lockDelayEndsAt'] !== null && strtotime($this->state['lockDelayEndsAt']) <= $this->today) {
+            $this->state = ['ownerLock' => 'off', 'lockDelayEndsAt' => null] + $this->state;
+        }
         foreach (array_keys($this->state['operations']) as $id) {
             if ($this->state['operations'][$id]['state'] === 'running') {
                 $this->advance((string) $id);
@@ -47,11 +56,11 @@ final class Handset
             $kinds[] = [
                 'kind' => $kind, 'items' => $stock['items'], 'bytes' => $stock['bytes'],
                 'lastChangedAt' => self::time($stock['lastChangedAt']),
-                'syncedAt' => in_array($kind, $this->state['synced'], true) ? self::time((int) $this->now - 300) : null,
+                'syncedAt' => in_array($kind, $this->state['synced'], true) ? self::time($this->today - 300) : null,
             ];
         }
         $shown = ['serial', 'imei', 'hardwareId', 'modelName', 'osLine', 'version', 'build', 'rollbackCounter', 'radioMinimum', 'capacityBytes',
-            'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'betaEnrolled', 'mode', 'paired', 'activated', 'setUp'];
+            'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'betaEnrolled', 'mode', 'bootable', 'paired', 'activated', 'setUp'];
 
         return array_intersect_key($this->state, array_flip($shown)) + [
             'freeBytes' => $told ? $this->state['capacityBytes'] - $used : null,
@@ -96,7 +105,13 @@ final class Handset
         in_array($kind, self::PLAIN, true) || ($encrypted && in_array($kind, self::ENCRYPTED_ONLY, true)) || throw new Problem(403, 'encrypted-only', 'This kind is handed out only into an encrypted backup.');
         $file = $this->content()->path($kind, $path);
 
-        return is_file($file) ? $file : throw new Problem(404, 'no-such-item', 'The device has no such item.');
+        is_file($file) || throw new Problem(404, 'no-such-item', 'The device has no such item.');
+        if ($this->takeFault('content-changes') !== null) {
+            file_put_contents($file, "\nchanged during the backup", FILE_APPEND);
+            touch($file, $this->today);
+        }
+
+        return $file;
     }
 
     /** @return array<string, mixed> */
@@ -104,11 +119,11 @@ final class Handset
     {
         match ($kind) {
             'pair', 'enter-recovery', 'restart', 'activate' => $this->wantMode('normal'),
-            'leave-recovery' => $this->wantMode('recovery'),
+            'leave-recovery' => $this->wantBuild(),
             'set-up' => $this->wantActivated(),
             default => throw new Problem(404, 'not-found', 'The device does no such work.'),
         };
-        if ($kind === 'activate' && $this->state['ownerLock'] === 'on' && ! $this->state['activated']) {
+        if ($kind === 'activate' && $this->state['ownerLock'] === 'on' && ! $this->state['ownerEntered'] && ! $this->state['activated']) {
             throw new Problem(409, 'owner-account-wanted', 'The device is locked to its owner: the owner\'s account is to be entered on the device itself.');
         }
 
@@ -123,17 +138,19 @@ final class Handset
     }
 
     /**
+     * @param  bool  $keepData  an in-place move: nothing is wiped
      * @param  array<string, string>  $vendorKeys  raw keys by id
      * @return array<string, mixed>
      */
-    public function install(string $permit, string $packageFile, array $vendorKeys): array
+    public function install(string $permit, string $packageFile, bool $keepData, array $vendorKeys): array
     {
         $this->wantMode('recovery');
         is_file($packageFile) || throw new Problem(409, 'package-missing', 'The device has not received the package.');
-        $head = InstallJudge::check($this->state, $permit, $packageFile, $vendorKeys, (int) $this->now);
+        $this->state['charging'] || $this->state['batteryPercent'] >= 10 || throw new Problem(409, 'battery-low', "The battery stands at {$this->state['batteryPercent']} %: the device installs nothing below 10 % unless it is charging.");
+        $head = InstallJudge::check($this->state, $permit, $packageFile, $keepData, $vendorKeys, $this->today);
         $this->state['nonce'] = null;
 
-        return $this->begin('install', ['head' => $head]);
+        return $this->begin('install', ['head' => $head, 'keepData' => $keepData]);
     }
 
     /** @param  array<string, mixed>  $offer the backup's declared version and its kinds with their store schemas */
@@ -178,15 +195,152 @@ final class Handset
     public function operation(string $id): array
     {
         $op = $this->state['operations'][$id] ?? throw new Problem(404, 'no-such-operation', 'The device knows no such work.');
-        $at = Timeline::at($op['kind'], ($this->now - $op['startedAt']) * $this->speed);
+        $at = Timeline::at($op['kind'], $op['state'] === 'failed' ? $op['seen'] : $this->elapsed($op));
         $over = $op['state'] !== 'running';
 
         return [
             'id' => $id, 'kind' => $op['kind'], 'state' => $op['state'], 'phase' => $at['phase'],
-            'progress' => $over ? 1.0 : round($at['progress'], 4),
+            'progress' => $op['state'] === 'done' ? 1.0 : round($at['progress'], 4),
             'doNotDisturb' => ! $over && Timeline::mustNotBeDisturbed($op['kind'], $at['phase']),
+            'wants' => $over ? null : $op['waits']['for'] ?? null,
             'error' => $op['error'] ?? null,
         ];
+    }
+
+    /**
+     * Keys pressed on the device.
+     *
+     * @param  array<string, mixed>  $body
+     */
+    public function keys(array $body): void
+    {
+        $begins = Keys::press($this->state, $body, microtime(true));
+        $begins === null ?: $this->begin($begins, []);
+    }
+
+    /** What its holder says or enters on the device, or for it elsewhere. */
+    public function answer(string $answer): void
+    {
+        match ($answer) {
+            'consent', 'passcode' => $this->goOnWith($answer),
+            'owner-account' => $this->state['ownerEntered'] = true,
+            // the lock's delay takes an hour; taken off the owner's account from elsewhere it has none
+            'owner-lock-off' => $this->state = ($this->state['lockDelay'] === 'on' ? ['lockDelayEndsAt' => $this->state['lockDelayEndsAt'] ?? self::time($this->today + (int) ceil(3600 / $this->speed))] : ['ownerLock' => 'off']) + $this->state,
+            'owner-lock-off-elsewhere' => $this->state = ['ownerLock' => 'off', 'lockDelayEndsAt' => null] + $this->state,
+            'owner-lock-on' => $this->state['ownerLock'] = 'on',
+            'charger-in' => $this->state['charging'] = true,
+            'charged' => $this->state['batteryPercent'] = 100,
+            default => throw new Problem(400, 'bad-field', 'The device was not asked that.'),
+        };
+    }
+
+    private function goOnWith(string $answer): void
+    {
+        foreach ($this->state['operations'] as &$op) {
+            if ($op['state'] === 'running' && ($op['waits']['for'] ?? null) === $answer) {
+                $op['startedAt'] += $this->now - $op['waits']['since'];
+                unset($op['waits']);
+
+                return;
+            }
+        }
+        throw new Problem(409, 'not-asked', 'The device does not ask for this now.');
+    }
+
+    public function plugInto(string $port): void
+    {
+        $this->state = ['port' => $port, 'hidden' => false, 'backAt' => null] + $this->state;
+    }
+
+    /** Work that must not be disturbed breaks; other work goes on by itself. */
+    public function unplug(): void
+    {
+        $this->state = ['lastPort' => $this->state['port'] ?? $this->state['lastPort'], 'port' => null] + $this->state;
+        foreach ($this->state['operations'] as $id => $op) {
+            if ($op['state'] === 'running' && (Timeline::mustNotBeDisturbed($op['kind'], Timeline::at($op['kind'], $this->elapsed($op))['phase']) || $op['kind'] === 'pair')) {
+                $this->breakOff((string) $id, 'cable-out', $this->elapsed($op));
+            }
+        }
+    }
+
+    /** @param  array<string, mixed>  $body */
+    public function fault(array $body): void
+    {
+        $fault = Faults::read($body, $this->now);
+        if ($fault['kind'] === Faults::ON_THE_SHELF) {
+            $this->fired($fault, BagHand::flip($this->state['serial']));
+        } else {
+            $this->state['faults'][] = $fault;
+        }
+    }
+
+    public function withoutFaults(): void
+    {
+        $this->state['faults'] = [];
+    }
+
+    /** A link that flaps is there for a second and away for one. */
+    public function linkIsAway(): bool
+    {
+        foreach ($this->state['faults'] as $i => $fault) {
+            if ($fault['kind'] === 'link-flaps') {
+                $for = $this->now - $fault['since'];
+                if ($for <= ($fault['seconds'] ?? 30)) {
+                    return (int) $for % 2 === 1;
+                }
+                array_splice($this->state['faults'], $i, 1);
+                $this->fired($fault, 'The link flapped.');
+            }
+        }
+
+        return false;
+    }
+
+    /** @return array<string, mixed>|null the first fault of a kind, which has happened then */
+    public function takeFault(string $kind): ?array
+    {
+        foreach ($this->state['faults'] as $i => $fault) {
+            if ($fault['kind'] === $kind) {
+                array_splice($this->state['faults'], $i, 1);
+                $this->fired($fault, null);
+
+                return $fault;
+            }
+        }
+
+        return null;
+    }
+
+    /** @param  array<string, mixed>  $fault */
+    private function fired(array $fault, ?string $words): void
+    {
+        $this->state['fired'] = array_slice([...$this->state['fired'], ['kind' => $fault['kind'], 'at' => self::time($this->today), 'words' => $words]], -10);
+    }
+
+    private function plugBack(): void
+    {
+        if ($this->state['port'] === null && $this->state['backAt'] !== null && $this->state['backAt'] <= $this->now) {
+            $this->plugInto($this->state['lastPort']);
+        }
+    }
+
+    private function drain(): void
+    {
+        foreach ($this->state['faults'] as $i => $fault) {
+            if ($fault['kind'] === 'battery-falls') {
+                $left = $this->state['batteryPercent'] - ($this->now - $fault['since']) / 60 * $fault['perMinute'];
+                if ((int) ceil($left) < $this->state['batteryPercent']) {
+                    $this->state = ['batteryPercent' => max(1, (int) ceil($left)), 'charging' => false] + $this->state;
+                    $this->state['faults'][$i]['since'] = $this->now;
+                }
+            }
+        }
+    }
+
+    /** @param  array<string, mixed>  $op */
+    private function elapsed(array $op): float
+    {
+        return ($op['waits']['since'] ?? $this->now) - $op['startedAt'];
     }
 
     /**
@@ -203,31 +357,81 @@ final class Handset
             }
         }
         $id = bin2hex(random_bytes(8));
-        $this->state['operations'][$id] = ['kind' => $kind, 'state' => 'running', 'startedAt' => $this->now, 'done' => []] + $facts;
+        $this->state['operations'][$id] = ['kind' => $kind, 'state' => 'running', 'startedAt' => $this->now, 'seen' => 0.0, 'done' => []] + $facts + ($kind === 'pair' ? $this->asks() : []);
+        $this->advance($id);
 
         return $this->operation($id);
     }
 
-    private function advance(string $id): void
+    /** @return array<string, array{for: string, since: float}> what has to be answered on the device before it says yes to a computer; mostly its holder is quick */
+    private function asks(): array
     {
-        $op = &$this->state['operations'][$id];
-        $at = Timeline::at($op['kind'], ($this->now - $op['startedAt']) * $this->speed);
-        foreach ($at['begun'] as $phase) {
-            if (! in_array($phase, $op['done'], true)) {
-                $op['done'][] = $phase;
-                $this->enterPhase($op, $phase);
+        foreach (['consent', 'passcode'] as $for) {
+            if ($this->takeFault("{$for}-wanted") !== null) {
+                return ['waits' => ['for' => $for, 'since' => $this->now]];
             }
         }
-        if ($at['over']) {
-            $op['state'] = 'done';
+
+        return [];
+    }
+
+    private function advance(string $id): void
+    {
+        while (($op = $this->state['operations'][$id])['state'] === 'running') {
+            $elapsed = $this->elapsed($op);
+            $due = Faults::due($this->state['faults'], $op['kind'], $op['seen'], $elapsed);
+            $this->reach($id, Timeline::at($op['kind'], $due[1] ?? $elapsed)['begun']);
+            $this->state['operations'][$id]['seen'] = $due[1] ?? $elapsed;
+            if ($due === null) {
+                break;
+            }
+            $this->happen($id, $due[0], $due[1]);
+        }
+        if ($op['state'] === 'running' && Timeline::at($op['kind'], $this->elapsed($op))['over']) {
+            $this->state['operations'][$id]['state'] = 'done';
             $this->finish($op);
+            $this->comeBack($op['kind']);
+        }
+    }
+
+    /** @param  list<string>  $begun */
+    private function reach(string $id, array $begun): void
+    {
+        foreach (array_diff($begun, $this->state['operations'][$id]['done']) as $phase) {
+            $this->state['operations'][$id]['done'][] = $phase;
+            $this->enterPhase($this->state['operations'][$id], $phase);
+        }
+    }
+
+    private function happen(string $id, int $which, float $at): void
+    {
+        $fault = $this->state['faults'][$which];
+        array_splice($this->state['faults'], $which, 1);
+        $this->fired($fault, "At {$fault['percent']} % of {$fault['phase']}.");
+        $broken = Timeline::mustNotBeDisturbed($fault['work'], $fault['phase']);
+        if ($fault['kind'] === 'cable-out') {
+            $this->state = ['lastPort' => $this->state['port'] ?? $this->state['lastPort'], 'port' => null, 'backAt' => $fault['seconds'] === null ? null : $this->now + $fault['seconds']] + $this->state;
+        }
+        $broken || $fault['kind'] === 'work-fails' ? $this->breakOff($id, $fault['kind'] === 'cable-out' ? 'cable-out' : 'failed', $at) : null;
+    }
+
+    /** A broken install leaves a device that can be written again, though it may run nothing. */
+    private function breakOff(string $id, string $error, float $at): void
+    {
+        $op = ['state' => 'failed', 'error' => $error, 'seen' => $at] + $this->state['operations'][$id];
+        unset($op['waits']);
+        $this->state['operations'][$id] = $op;
+        if ($op['kind'] === 'install') {
+            $this->state = ['mode' => 'recovery', 'bootable' => $this->state['bootable'] && ! in_array('write', $op['done'], true)] + $this->state;
+        } elseif ($this->state['mode'] === 'restarting') {
+            $this->state['mode'] = in_array($op['kind'], ['leave-recovery'], true) ? 'recovery' : 'normal';
         }
     }
 
     /** @param  array<string, mixed>  $op */
     private function enterPhase(array $op, string $phase): void
     {
-        if ($op['kind'] === 'install' && $phase === 'write') {
+        if ($op['kind'] === 'install' && $phase === 'write' && ! $op['keepData']) {
             $this->wipe();
         }
         if ($op['kind'] === 'return' && $phase === 'apply') {
@@ -251,6 +455,17 @@ final class Handset
         };
     }
 
+    /** After a restart a device may be locked again, or may not be recognised until it is unplugged and plugged in again. */
+    private function comeBack(string $work): void
+    {
+        if ($work === 'install' && $this->takeFault('owner-lock-on') !== null) {
+            $this->state['ownerLock'] = 'on';
+        }
+        if (in_array($work, ['install', 'return', 'leave-recovery'], true) && $this->takeFault('not-recognised') !== null) {
+            $this->state['hidden'] = true;
+        }
+    }
+
     /** Everything goes but the SIM profile. What was kept in sync elsewhere is elsewhere still. */
     private function wipe(): void
     {
@@ -262,7 +477,8 @@ final class Handset
                 $this->content()->drop($kind);
             }
         }
-        $this->state = ['paired' => false, 'activated' => false, 'setUp' => false, 'returns' => []] + $this->state;
+        Storage::remove("{$this->folder}/returns");
+        $this->state = ['paired' => false, 'activated' => false, 'setUp' => false, 'ownerEntered' => false, 'wiped' => true, 'returns' => []] + $this->state;
     }
 
     /** @param  array<string, mixed>  $head */
@@ -271,6 +487,7 @@ final class Handset
         $this->state = [
             'version' => $head['version'], 'build' => $head['build'], 'storeSchemas' => $head['storeSchemas'],
             'rollbackCounter' => max($this->state['rollbackCounter'], $head['rollbackIndex']), 'mode' => 'normal',
+            'bootable' => true, 'wiped' => false,
         ] + $this->state;
         $this->writeSystemSettings();
     }
@@ -300,7 +517,13 @@ final class Handset
     /** The device rewrites its own system settings, whatever a backup says. */
     private function writeSystemSettings(): void
     {
-        $this->content()->write('settings', 'system/about.json', self::json(['version' => $this->state['version'], 'build' => $this->state['build']]), (int) $this->now);
+        $this->content()->write('settings', 'system/about.json', self::json(['version' => $this->state['version'], 'build' => $this->state['build']]), $this->today);
+    }
+
+    private function wantBuild(): void
+    {
+        $this->wantMode('recovery');
+        $this->state['bootable'] || throw new Problem(409, 'not-bootable', 'The device runs no build now: it leaves recovery mode when one has been installed.');
     }
 
     private function wantPaired(): void

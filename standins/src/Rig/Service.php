@@ -21,22 +21,21 @@ final readonly class Service
 
     private const PACKAGE_BYTES_PER_SECOND = 2_500_000;
 
-    public function __construct(private Cabinet $cabinet, private string $folder, private string $vendorAddress, private float $speed)
+    public function __construct(private Cabinet $cabinet, private string $folder, private string $vendorAddress, private RigClock $clock)
     {
     }
 
     public static function fromEnvironment(): self
     {
         $folder = (getenv('JADE_VAR') ?: dirname(__DIR__, 3).'/var').'/rig';
-        $speed = (float) (getenv('RIG_SPEED') ?: 1);
+        $clock = RigClock::in($folder, (float) (getenv('RIG_SPEED') ?: 1));
 
-        return new self(new Cabinet($folder, $speed), $folder, getenv('VENDOR_ADDRESS') ?: 'http://127.0.0.1:8931', $speed);
+        return new self(new Cabinet("{$folder}/devices", $clock), $folder, getenv('VENDOR_ADDRESS') ?: 'http://127.0.0.1:8931', $clock);
     }
 
     public function routes(): RouteCollection
     {
         $routes = new RouteCollection;
-        $hand = fn (callable $do): callable => fn (Request $r, array $m): array => $this->cabinet->with($m['serial'], static fn (Handset $h): array => $do($h, $r, $m), true);
         $device = fn (callable $do): callable => fn (Request $r, array $m): array => $this->cabinet->with($m['serial'], static fn (Handset $h): array => $do($h, $r, $m));
 
         Kernel::route($routes, 'GET', '/ports', fn (): array => ['ports' => $this->ports()]);
@@ -51,26 +50,13 @@ final readonly class Service
         Kernel::route($routes, 'POST', '/devices/{serial}/installs', $device(function (Handset $h, Request $r): array {
             $body = Kernel::body($r);
 
-            return $h->install(Kernel::text($body, 'permit'), $this->cabinet->packageFile($h->state['serial'], Kernel::text($body, 'packageSha256')), $this->vendorKeys($h->state['vendor']));
+            return $h->install(Kernel::text($body, 'permit'), $this->cabinet->packageFile($h->state['serial'], Kernel::text($body, 'packageSha256')), ($body['keepData'] ?? false) === true, $this->vendorKeys($h->state['vendor']));
         }));
         Kernel::route($routes, 'POST', '/devices/{serial}/returns', $device(static fn (Handset $h, Request $r): array => ['return' => $h->offerReturn(Kernel::body($r))]));
         Kernel::route($routes, 'GET', '/devices/{serial}/returns/{return}', $device($this->staged(...)));
         Kernel::route($routes, 'PUT', '/devices/{serial}/returns/{return}/content/{kind}/{path}', fn (Request $r, array $m): array => $this->stage($r, $m));
         Kernel::route($routes, 'POST', '/devices/{serial}/returns/{return}/commit', $device(static fn (Handset $h, Request $r, array $m): array => $h->commitReturn($m['return'])));
-        Kernel::route($routes, 'POST', '/practice/devices/{serial}/reset', function (Request $r, array $m): array {
-            $this->cabinet->reset($m['serial']);
-
-            return ['reset' => true];
-        });
-        Kernel::route($routes, 'POST', '/practice/devices/{serial}/port', $hand(static fn (Handset $h, Request $r): array => ['port' => $h->state['port'] = Kernel::body($r)['port'] ?? null]));
-
-        Kernel::route($routes, 'POST', '/practice/devices/{serial}/state', $hand(static function (Handset $h, Request $r): array {
-            $settable = ['batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'betaEnrolled'];
-            $h->state = array_intersect_key(Kernel::body($r), array_flip($settable)) + $h->state;
-
-            return ['set' => true];
-        }));
-        Kernel::route($routes, 'POST', '/practice/devices/{serial}/owner-lock', $hand(static fn (Handset $h, Request $r): array => ['ownerLock' => $h->state['ownerLock'] = Kernel::body($r)['state'] === 'on' ? 'on' : 'off']));
+        (new PracticeHands($this->cabinet, $this->clock))->addTo($routes);
 
         return $routes;
     }
@@ -82,7 +68,7 @@ final readonly class Service
         foreach ($this->cabinet->serials() as $serial) {
             $state = $this->cabinet->with($serial, static fn (Handset $h): array => $h->state, true);
             if ($state['port'] !== null) {
-                $seen = $state['mode'] !== 'restarting';
+                $seen = $state['mode'] !== 'restarting' && ! $state['hidden'];
                 $ports[] = ['port' => $state['port'], 'device' => $seen ? ['serial' => $serial, 'mode' => $state['mode'], 'modelName' => $state['modelName'], 'version' => $state['version'], 'paired' => $state['paired']] : null];
             }
         }
@@ -130,13 +116,19 @@ final readonly class Service
      */
     private function receive(Request $request, array $m): array
     {
-        $this->cabinet->with($m['serial'], static fn (Handset $h) => $h->state['mode'] === 'recovery' || throw new Problem(409, 'not-in-recovery-mode', 'The device takes packages in recovery mode only.'));
+        $flips = $this->cabinet->with($m['serial'], static function (Handset $h): bool {
+            $h->state['mode'] === 'recovery' || throw new Problem(409, 'not-in-recovery-mode', 'The device takes packages in recovery mode only.');
+            $h->takeFault('disk-full') === null || throw new Problem(409, 'disk-full', 'The device has no room for the package.');
+
+            return $h->takeFault('package-flipped') !== null;
+        });
         $bytes = $request->getContent();
         $file = fopen($this->cabinet->packageFile($m['serial'], $m['sha256']), 'c+b') ?: throw new Problem(500, 'disk-full', 'The device has no room for the package.');
         fseek($file, max(0, $request->query->getInt('offset')));
         fwrite($file, $bytes);
         fclose($file);
-        usleep((int) (strlen($bytes) / (self::PACKAGE_BYTES_PER_SECOND * $this->speed) * 1_000_000));
+        $flips ? BagHand::flipFirstBit($this->cabinet->packageFile($m['serial'], $m['sha256'])) : null;
+        usleep((int) (strlen($bytes) / (self::PACKAGE_BYTES_PER_SECOND * $this->clock->speed) * 1_000_000));
         clearstatcache();
 
         return $this->received($m);
@@ -176,7 +168,7 @@ final readonly class Service
 
     private function pace(int $bytes): void
     {
-        usleep((int) ((self::SECONDS_PER_ITEM + $bytes / self::BYTES_PER_SECOND) / $this->speed * 1_000_000));
+        usleep((int) ((self::SECONDS_PER_ITEM + $bytes / self::BYTES_PER_SECOND) / $this->clock->speed * 1_000_000));
     }
 
     /**

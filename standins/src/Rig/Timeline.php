@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Standins\Rig;
 
-/** How long work on a device runs, phase by phase, in seconds at the usual speed. */
+/** How long work on a device runs, phase by phase, in seconds of the rig's time. */
 final class Timeline
 {
-    private const PHASES = [
+    public const PHASES = [
         'pair' => ['asking' => 2.0],
-        'enter-recovery' => ['keys' => 3.0, 'recognising' => 1.0],
+        'enter-recovery' => ['recognising' => 3.0],
         'leave-recovery' => ['restart' => 4.0],
         'install' => ['extract' => 6.0, 'verify' => 4.0, 'write' => 22.0, 'restart' => 9.0],
         'restart' => ['restart' => 6.0],
@@ -39,6 +39,20 @@ final class Timeline
             'begun' => $begun,
             'over' => $elapsed >= $whole,
         ];
+    }
+
+    /** @return float|null the seconds from the beginning of the work to so much of a phase; null where the work has no such phase */
+    public static function moment(string $kind, string $phase, float $percent): ?float
+    {
+        $start = 0.0;
+        foreach (self::PHASES[$kind] as $name => $seconds) {
+            if ($name === $phase) {
+                return $start + $seconds * $percent / 100;
+            }
+            $start += $seconds;
+        }
+
+        return null;
     }
 
     public static function mustNotBeDisturbed(string $kind, string $phase): bool

@@ -13,14 +13,18 @@ final class PacedFile extends StreamedResponse
 {
     private const CHUNK = 65_536;
 
-    private function __construct(private readonly BinaryFileResponse $inner, private readonly int $rate)
+    private function __construct(private readonly BinaryFileResponse $inner, private readonly int $rate, private readonly ?int $cutAfter, private readonly bool $alter)
     {
         parent::__construct();
     }
 
-    public static function of(BinaryFileResponse $inner, int $bytesPerSecond): self
+    /**
+     * @param  int|null  $cutAfter  bytes after which the connection is cut
+     * @param  bool  $alter  whether its first byte is sent wrong
+     */
+    public static function of(BinaryFileResponse $inner, int $bytesPerSecond, ?int $cutAfter = null, bool $alter = false): self
     {
-        return new self($inner, max(1, $bytesPerSecond));
+        return new self($inner, max(1, $bytesPerSecond), $cutAfter, $alter);
     }
 
     /** The inner response works out status, range and validators; only the sending is ours. */
@@ -44,11 +48,16 @@ final class PacedFile extends StreamedResponse
         $from = preg_match('/\Abytes (\d+)-/', (string) $this->headers->get('Content-Range'), $m) === 1 ? (int) $m[1] : 0;
         $file = fopen($this->inner->getFile()->getPathname(), 'rb') ?: throw new \RuntimeException('The package cannot be opened.');
         fseek($file, $from);
+        $sent = 0;
         while ($left > 0 && connection_status() === CONNECTION_NORMAL) {
+            if ($this->cutAfter !== null && $sent >= $this->cutAfter) {
+                break;
+            }
             $text = (string) fread($file, max(1, min(self::CHUNK, $left)));
-            echo $text;
+            echo $this->alter && $sent === 0 ? chr(ord($text[0]) ^ 1).substr($text, 1) : $text;
             flush();
             $left -= strlen($text);
+            $sent += strlen($text);
             usleep((int) (strlen($text) / $this->rate * 1_000_000));
         }
         fclose($file);

@@ -8,13 +8,17 @@ use Standins\Http\Problem;
 
 /**
  * The practice hands of a vendor: windows that close or are announced to, builds that are held back, builds that are
- * refused although the catalogue says otherwise, a catalogue with an older date, a service that fails.
+ * refused although the catalogue says otherwise, a catalogue with an older date, a service that fails, is slow or
+ * silent, downloads that are cut, slowed or altered.
  */
 final class Practice
 {
-    private const NOTHING = ['windows' => [], 'heldBack' => [], 'refused' => [], 'issuedAgoSeconds' => 0, 'freshSeconds' => null, 'broken' => false];
+    private const SILENCE_SECONDS = 45;
 
-    /** @var array{windows: array<string, array{until: ?string, announced: bool}>, heldBack: list<string>, refused: list<string>, issuedAgoSeconds: int, freshSeconds: ?int, broken: bool} */
+    private const NOTHING = ['windows' => [], 'heldBack' => [], 'refused' => [], 'issuedAgoSeconds' => 0, 'freshSeconds' => null, 'broken' => false,
+        'silent' => false, 'slowSeconds' => 0, 'cutAfterBytes' => null, 'slowFactor' => 1, 'alterNext' => false];
+
+    /** @var array{windows: array<string, array{until: ?string, announced: bool}>, heldBack: list<string>, refused: list<string>, issuedAgoSeconds: int, freshSeconds: ?int, broken: bool, silent: bool, slowSeconds: int, cutAfterBytes: ?int, slowFactor: int, alterNext: bool} */
     private array $hands;
 
     public function __construct(private readonly string $file)
@@ -31,6 +35,28 @@ final class Practice
         $this->hands = ['windows' => $windows] + $change + $this->hands;
         file_put_contents("{$this->file}.new", json_encode($this->hands, JSON_THROW_ON_ERROR));
         rename("{$this->file}.new", $this->file);
+    }
+
+    /** @return array<string, mixed> */
+    public function shown(): array
+    {
+        return $this->hands;
+    }
+
+    /** Keeps who asks waiting: a while, or for longer than anybody waits. */
+    public function holdUp(): void
+    {
+        $seconds = $this->hands['silent'] ? self::SILENCE_SECONDS : $this->hands['slowSeconds'];
+        $seconds > 0 ? sleep($seconds) : null;
+    }
+
+    /** @return array{cutAfterBytes: ?int, slowFactor: int, alter: bool} how the next download goes wrong; it is altered once only */
+    public function download(): array
+    {
+        $alter = $this->hands['alterNext'];
+        $alter ? $this->set(['alterNext' => false]) : null;
+
+        return ['cutAfterBytes' => $this->hands['cutAfterBytes'], 'slowFactor' => max(1, $this->hands['slowFactor']), 'alter' => $alter];
     }
 
     public function clear(): void

@@ -6,6 +6,7 @@ namespace Standins\Vendor;
 
 use Standins\Http\Kernel;
 use Standins\Http\Problem;
+use Standins\Rig\RigClock;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -20,7 +21,7 @@ final readonly class Service
 
     private const PACKAGE_BYTES_PER_SECOND = 2_000_000;
 
-    private function __construct(private string $id, private Scenario $scenario, private Vault $vault, private PackageMill $mill, private Practice $practice, private float $speed)
+    private function __construct(private string $id, private Scenario $scenario, private Vault $vault, private PackageMill $mill, private Practice $practice, private RigClock $clock)
     {
     }
 
@@ -28,10 +29,11 @@ final readonly class Service
     public static function routesFromEnvironment(): RouteCollection
     {
         $root = (getenv('JADE_VAR') ?: dirname(__DIR__, 3).'/var').'/vendor';
+        $clock = RigClock::in(dirname($root).'/rig', (float) (getenv('RIG_SPEED') ?: 1));
         $routes = new RouteCollection;
         foreach (Scenario::all() as $id => $scenario) {
             $vault = Vault::in("{$root}/{$id}");
-            (new self($id, new $scenario($vault->setUpAt), $vault, new PackageMill("{$root}/{$id}/packages"), new Practice("{$root}/{$id}/practice.json"), (float) (getenv('RIG_SPEED') ?: 1)))->addTo($routes);
+            (new self($id, new $scenario($vault->setUpAt), $vault, new PackageMill("{$root}/{$id}/packages"), new Practice("{$root}/{$id}/practice.json"), $clock))->addTo($routes);
         }
 
         return $routes;
@@ -40,6 +42,7 @@ final readonly class Service
     private function addTo(RouteCollection $routes): void
     {
         $route = fn (string $method, string $path, callable $do) => Kernel::route($routes, $method, "/{$this->id}{$path}", function (Request $r, array $m) use ($do): Response|array {
+            $this->practice->holdUp();
             $this->practice->isBroken() && throw new Problem(500, 'broken', 'The service has a fault of its own.');
 
             return $do($r, $m);
@@ -48,6 +51,7 @@ final readonly class Service
         $route('GET', '/catalogue', fn (Request $r): Response => $this->signedCatalogue($r));
         $route('GET', '/packages/{file}', fn (Request $r, array $m): Response => $this->package($m['file'], $r));
         $route('POST', '/permits', fn (Request $r): array => $this->permit(Kernel::body($r), $r));
+        Kernel::route($routes, 'GET', "/{$this->id}/practice", fn (): array => $this->practice->shown() + ['builds' => array_map(static fn (array $b): array => array_intersect_key($b['build'], ['version' => 1, 'build' => 1]), $this->scenario->builds())]);
         Kernel::route($routes, 'POST', "/{$this->id}/practice", function (Request $r): array {
             $this->practice->set(Kernel::body($r));
 
@@ -115,7 +119,9 @@ final readonly class Service
         $response->setEtag($this->mill->sha256($name));
         $response->isNotModified($request);
 
-        return PacedFile::of($response, (int) (self::PACKAGE_BYTES_PER_SECOND * $this->speed));
+        $wrong = $this->practice->download();
+
+        return PacedFile::of($response, (int) (self::PACKAGE_BYTES_PER_SECOND * $this->clock->speed / $wrong['slowFactor']), $wrong['cutAfterBytes'], $wrong['alter']);
     }
 
     /**
