@@ -4,16 +4,21 @@ declare(strict_types=1);
 
 use App\Http\Controllers\AlmanacController;
 use App\Http\Controllers\BenchController;
+use App\Http\Controllers\InstallController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\JobController;
+use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PlanController;
+use App\Http\Controllers\RigController;
 use App\Http\Controllers\SafeguardController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\VendorController;
 use Illuminate\Support\Facades\Route;
 
+// does nothing: for who watches that the program answers, and as the measure of what an answer costs at least
+Route::get('/alive', static fn () => response()->noContent());
 Route::post('/session', [SessionController::class, 'signIn'])->middleware('throttle:sign-in');
 
 Route::middleware('auth:sanctum')->group(static function (): void {
@@ -21,6 +26,10 @@ Route::middleware('auth:sanctum')->group(static function (): void {
     Route::delete('/session', [SessionController::class, 'signOut']);
 
     Route::get('/bench', [BenchController::class, 'show']);
+    Route::get('/benches', [BenchController::class, 'index']);
+    Route::get('/packages', [PackageController::class, 'index']);
+    Route::get('/rig', [RigController::class, 'show']);
+    Route::get('/jobs/{job}/onward', [InstallController::class, 'plans']);
     Route::get('/jobs/{job}', [JobController::class, 'show']);
     Route::get('/jobs/{job}/windows', [AlmanacController::class, 'ofJob']);
     Route::get('/jobs/{job}/since', [PlanController::class, 'since']);
@@ -70,6 +79,17 @@ Route::middleware('auth:sanctum')->group(static function (): void {
         Route::get('/passphrase-offer', [SafeguardController::class, 'offer']);
         Route::put('/jobs/{job}/attestations/{code}', [JobController::class, 'attest']);
         Route::post('/jobs/{job}/line', [JobController::class, 'crossLine']);
+        Route::post('/jobs/{job}/recovery/cable', [InstallController::class, 'askOverCable']);
+        Route::post('/jobs/{job}/recovery/leave', [InstallController::class, 'leaveRecovery']);
+        Route::post('/jobs/{job}/onward', [InstallController::class, 'onward']);
+        Route::post('/packages', [PackageController::class, 'bring']);
+        Route::post('/packages/{sha256}/fetch', [PackageController::class, 'fetch']);
+        Route::delete('/packages/{package}', [PackageController::class, 'destroy']);
+        Route::post('/rig/{bench}/devices/{serial}/{hand}', [RigController::class, 'hand']);
+        Route::delete('/rig/{bench}/devices/{serial}/faults', [RigController::class, 'clearFaults']);
+        Route::put('/rig/{bench}/speed', [RigController::class, 'speed']);
+        Route::post('/rig/vendors/{vendor}', [RigController::class, 'vendor']);
+        Route::delete('/rig/vendors/{vendor}', [RigController::class, 'clearVendor']);
         Route::post('/jobs/{job}/backup-again', [JobController::class, 'backUpAgain']);
         Route::post('/jobs/{job}/steps/{code}/retry', [JobController::class, 'retry']);
         Route::post('/jobs/{job}/hand-over', [JobController::class, 'handOver']);
@@ -77,6 +97,10 @@ Route::middleware('auth:sanctum')->group(static function (): void {
     });
 
     Route::middleware('can:lead')->group(static function (): void {
+        Route::put('/storage', [PackageController::class, 'keep']);
+        Route::post('/benches', [BenchController::class, 'store']);
+        Route::put('/benches/{bench}', [BenchController::class, 'update']);
+        Route::delete('/benches/{bench}', [BenchController::class, 'destroy']);
         Route::put('/keeping', [ShelfController::class, 'keep']);
         Route::get('/people', [PeopleController::class, 'index']);
         Route::post('/people', [PeopleController::class, 'store']);

@@ -8,8 +8,8 @@ use App\Almanac\HeldAlmanac;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\SideExportRecord;
+use App\Packages\PackageShelf;
 use App\Ports\BagStore;
-use App\Ports\PackageCache;
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\NotABag;
@@ -30,7 +30,7 @@ final readonly class JobChecks
 {
     private const STEADY_SECONDS = 20;
 
-    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac, private BagStore $bags, private PackageCache $packages, private ClockInterface $clock)
+    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac, private BagStore $bags, private PackageShelf $packages, private ClockInterface $clock)
     {
     }
 
@@ -63,7 +63,7 @@ final readonly class JobChecks
             $report,
             $report === null ? null : $bag->encryption === Encryption::OpenPgp || $report->counts == $bag->counts,
             $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
-            $job->route === null ? null : $this->packages->isSound($job->route['legs'][0]['package']['sha256'], $progress),
+            $job->route === null ? null : $this->packagesAreSound($job, $progress),
             ...$this->more($job, $bag),
         ));
     }
@@ -84,6 +84,14 @@ final readonly class JobChecks
             'missingExports' => array_values(array_diff($wanted, $there)),
             'linkSteady' => $job->link_lost_at === null || $job->link_lost_at->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
         ];
+    }
+
+    /** @return bool|null null where one of the route's packages is not there */
+    private function packagesAreSound(BenchJob $job, callable $progress): ?bool
+    {
+        $sound = array_map(fn (array $leg): ?bool => $this->packages->isSound($leg['package']['sha256'], $progress), $job->route['legs'] ?? []);
+
+        return in_array(false, $sound, true) ? false : (in_array(null, $sound, true) ? null : true);
     }
 
     /** @return Verification|null null where there is no bag any more */

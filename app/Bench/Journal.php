@@ -18,7 +18,7 @@ use Psr\Clock\ClockInterface;
 /** The only writer of step rows. Each transition is one transaction, guarded by the state that it expects. */
 final readonly class Journal
 {
-    private const CLEAN = ['claim' => null, 'phase' => null, 'progress' => null, 'bytes_done' => null, 'bytes_total' => null,
+    private const CLEAN = ['claim' => null, 'phase' => null, 'progress' => null, 'bytes_done' => null, 'bytes_total' => null, 'bytes_per_second' => null,
         'do_not_disturb' => false, 'problem' => null, 'not_before' => null, 'heartbeat_at' => null];
 
     public function __construct(private ClockInterface $clock)
@@ -27,10 +27,32 @@ final readonly class Journal
 
     public function begin(BenchJob $job): void
     {
-        foreach ($job->isBackupOnly() ? StepCode::ofBackup() : StepCode::cases() as $code) {
-            JobStep::query()->create(['bench_job_id' => $job->id, 'code' => $code, 'state' => StepState::Waiting]);
-        }
+        $firm = $job->isBackupOnly() ? StepCode::ofBackup() : StepCode::upToLine();
+        $this->add($job, array_map(static fn (StepCode $c): array => [$c, 0], $firm));
+        $job->isBackupOnly() ?: $this->add($job, StepCode::fromLineOn(1, true));
         $this->advance($job);
+    }
+
+    /**
+     * Lays the steps out that a route has from the line on; those that were there begin anew.
+     *
+     * @param  list<array{StepCode, int}>  $steps
+     */
+    public function layOut(BenchJob $job, array $steps): void
+    {
+        DB::transaction(function () use ($job, $steps): void {
+            $job->steps()->whereNotIn('code', StepCode::upToLine())->delete();
+            $this->add($job, $steps);
+            $this->advance($job);
+        });
+    }
+
+    /** @param  list<array{StepCode, int}>  $steps */
+    private function add(BenchJob $job, array $steps): void
+    {
+        foreach ($steps as [$code, $leg]) {
+            JobStep::query()->create(['bench_job_id' => $job->id, 'code' => $code, 'leg' => $leg, 'state' => StepState::Waiting]);
+        }
     }
 
     /** Lets every step begin whose predecessors are done. */
@@ -39,9 +61,8 @@ final readonly class Journal
         DB::transaction(function () use ($job): void {
             /** @var Collection<int, JobStep> $rows */
             $rows = JobStep::query()->whereBelongsTo($job, 'job')->lockForUpdate()->get();
-            $states = $rows->keyBy(static fn (JobStep $s): string => $s->code->value);
-            foreach ($states as $step) {
-                $open = array_filter($step->code->afterAmong($states->keys()->all()), static fn (StepCode $c): bool => $states[$c->value]?->state !== StepState::Done);
+            foreach ($rows as $step) {
+                $open = array_filter(self::before($step, $rows), static fn (JobStep $s): bool => $s->state !== StepState::Done);
                 if ($step->state === StepState::Waiting && $open === []) {
                     $this->letBegin($step);
                 }
@@ -49,13 +70,46 @@ final readonly class Journal
         });
     }
 
-    /** @return string|null the claim to work under, or null where there is nothing to take */
+    /**
+     * Within a leg the leg's own steps come before each other, a leg comes after the one before it, and what follows the
+     * legs comes after the last.
+     *
+     * @param  Collection<int, JobStep>  $rows
+     * @return list<JobStep>
+     */
+    private static function before(JobStep $step, Collection $rows): array
+    {
+        if ($step->code === StepCode::EnterRecovery && $step->leg > 0) {
+            return [self::row($rows, StepCode::Wake, $step->leg - 1)];
+        }
+        $last = (int) $rows->max('leg');
+        $codes = $step->code->afterAmong($rows->map(static fn (JobStep $s): string => $s->code->value)->all());
+
+        return array_map(static fn (StepCode $c): JobStep => self::row($rows, $c, match (true) {
+            ! $c->isOfLeg() => 0,
+            $step->code->isOfLeg() => $step->leg,
+            default => $last,
+        }), $codes);
+    }
+
+    /** @param  Collection<int, JobStep>  $rows */
+    private static function row(Collection $rows, StepCode $code, int $leg): JobStep
+    {
+        return $rows->first(static fn (JobStep $s): bool => $s->code === $code && $s->leg === $leg) ?? throw new \LogicException("The job has no step {$code->value} of leg {$leg}.");
+    }
+
+    /**
+     * What the step waited for is kept until it goes on or says something else, so that a step which only looks again does
+     * not flicker.
+     *
+     * @return string|null the claim to work under, or null where there is nothing to take
+     */
     public function claim(int $stepId): ?string
     {
         $claim = Str::random(40);
         $taken = JobStep::query()->whereKey($stepId)->where('state', StepState::Ready)->update([
             'state' => StepState::Running, 'claim' => $claim, 'attempt' => DB::raw('attempt + 1'),
-            'heartbeat_at' => $this->now(), 'started_at' => DB::raw("COALESCE(started_at, '{$this->now()}')"), 'problem' => null,
+            'heartbeat_at' => $this->now(), 'started_at' => DB::raw("COALESCE(started_at, '{$this->now()}')"),
         ]);
 
         return $taken === 1 ? $claim : null;
@@ -149,13 +203,13 @@ final readonly class Journal
      * @param  list<StepCode>  $codes
      * @param  array{code: string, detail: string}|null  $problem
      */
-    public function rewind(BenchJob $job, array $codes, ?array $problem = null): void
+    public function rewind(BenchJob $job, array $codes, ?array $problem = null, int $leg = 0): void
     {
-        DB::transaction(function () use ($job, $codes, $problem): void {
-            $job->steps()->whereIn('code', $codes)->update(['state' => StepState::Waiting->value, 'data' => null, 'started_at' => null, 'ended_at' => null] + self::CLEAN);
+        DB::transaction(function () use ($job, $codes, $problem, $leg): void {
+            $job->steps()->whereIn('code', $codes)->where('leg', $leg)->update(['state' => StepState::Waiting->value, 'data' => null, 'started_at' => null, 'ended_at' => null] + self::CLEAN);
             $this->advance($job);
             if ($problem !== null) {
-                $job->steps()->where('code', $codes[0])->update(['problem' => json_encode($problem, JSON_THROW_ON_ERROR)]);
+                $job->steps()->where('code', $codes[0])->where('leg', $leg)->update(['problem' => json_encode($problem, JSON_THROW_ON_ERROR)]);
             }
         });
     }

@@ -7,8 +7,11 @@ namespace App\Bench;
 /** How one run of a step ended. */
 final readonly class Outcome
 {
-    /** @param  array{code: string, detail: string}|null  $problem */
-    private function __construct(public OutcomeKind $kind, public float $seconds, public ?array $problem)
+    /**
+     * @param  array{code: string, detail: string}|null  $problem
+     * @param  list<StepCode>  $also  steps that begin anew with it
+     */
+    private function __construct(public OutcomeKind $kind, public float $seconds, public ?array $problem, public array $also = [])
     {
     }
 
@@ -40,9 +43,19 @@ final readonly class Outcome
         return new self(OutcomeKind::BackToChoose, 0, ['code' => $code, 'detail' => $detail]);
     }
 
-    /** The line stays closed: it has to be asked for anew. */
-    public static function backToLine(string $code, string $detail): self
+    /** The device is not in recovery mode any more: its keys are wanted again. */
+    public static function backToRecovery(string $code, string $detail): self
     {
-        return new self(OutcomeKind::BackToLine, 0, ['code' => $code, 'detail' => $detail]);
+        return new self(OutcomeKind::BackToRecovery, 0, ['code' => $code, 'detail' => $detail]);
+    }
+
+    /**
+     * The line stays closed: it has to be asked for anew.
+     *
+     * @param  list<StepCode>  $also  steps that have to be done again before
+     */
+    public static function backToLine(string $code, string $detail, array $also = []): self
+    {
+        return new self(OutcomeKind::BackToLine, 0, ['code' => $code, 'detail' => $detail], $also);
     }
 }

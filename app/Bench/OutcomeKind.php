@@ -12,4 +12,5 @@ enum OutcomeKind
     case Failed;
     case BackToChoose;
     case BackToLine;
+    case BackToRecovery;
 }

@@ -48,7 +48,7 @@ final readonly class Runner
 
             return Outcome::again(self::LINK_LOST_SECONDS, 'link-lost', $e->getMessage().' Check the cable and the port; it goes on by itself.');
         } catch (Refused $e) {
-            return Outcome::failed($e->reason, $e->getMessage());
+            return $e->reason === 'no-such-device' ? $this->notSeen($step) : Outcome::failed($e->reason, $e->getMessage());
         } catch (BagException|PermitException $e) {
             return Outcome::failed('refused', $e->getMessage());
         } catch (ClaimLost|\PDOException $e) {
@@ -58,6 +58,14 @@ final readonly class Runner
 
             return Outcome::failed('internal', 'Something in this program went wrong; the log names it. Nothing was lost: try the step again.');
         }
+    }
+
+    /** It may be plugged out, or plugged in and not recognised: the same hands help. */
+    private function notSeen(JobStep $step): Outcome
+    {
+        $step->job->update(['link_lost_at' => $this->clock->now()]);
+
+        return Outcome::again(self::LINK_LOST_SECONDS, 'device-not-seen', 'The device is not seen. Plug it in; where it is plugged in, unplug it and plug it in again, with another cable or at another port if need be. It goes on by itself.');
     }
 
     /** A job that only backs up ends by itself. */
@@ -75,7 +83,8 @@ final readonly class Runner
             OutcomeKind::Again => $this->journal->again($step, $outcome->seconds, $outcome->problem),
             OutcomeKind::Wanted => $this->journal->want($step, $outcome->problem ?? ['code' => 'hand-wanted', 'detail' => '']),
             OutcomeKind::Failed => $this->journal->fail($step, $outcome->problem ?? ['code' => 'failed', 'detail' => '']),
-            OutcomeKind::BackToLine => $this->journal->rewind($step->job, [StepCode::CrossLine, StepCode::ProveSafety], $outcome->problem),
+            OutcomeKind::BackToRecovery => $this->journal->rewind($step->job, [StepCode::EnterRecovery, StepCode::Install], $outcome->problem, $step->leg),
+            OutcomeKind::BackToLine => $this->journal->rewind($step->job, [StepCode::CrossLine, StepCode::ProveSafety, ...$outcome->also], $outcome->problem),
             OutcomeKind::BackToChoose => $this->container->make(ReturnToChoose::class)->because($step->job, $outcome->problem),
         };
     }

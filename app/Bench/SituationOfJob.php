@@ -8,6 +8,7 @@ use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\SideExportRecord;
 use App\Ports\BagStore;
+use App\Ports\DeviceReading;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Exchange\SituationDocument;
 use JadeStep\Core\Route\Situation;
@@ -17,7 +18,7 @@ use Psr\Clock\ClockInterface;
 /** Puts together what the planner needs to know of a job, as a situation document, and reads it back through its door. */
 final readonly class SituationOfJob
 {
-    public function __construct(private BagStore $bags, private ClockInterface $clock)
+    public function __construct(private BagStore $bags, private Rates $rates, private ClockInterface $clock)
     {
     }
 
@@ -25,6 +26,25 @@ final readonly class SituationOfJob
     public function of(BenchJob $job, ?array $goal = null): Situation
     {
         return SituationDocument::parse(json_encode($this->document($job, $goal ?? $job->goal ?? []), JSON_THROW_ON_ERROR));
+    }
+
+    /**
+     * Once the install has begun: no new backup can be taken, the job's own one is held, and what the device runs is what
+     * it tells now.
+     *
+     * @param  array<string, mixed>  $goal
+     */
+    public function pastLine(BenchJob $job, array $goal, ?DeviceReading $now): Situation
+    {
+        $document = $this->document($job, $goal);
+        $document['planned'] = ['backup' => 'none', 'sideExports' => []];
+        $own = $job->safetyBag();
+        $document['backups'] = [...$document['backups'], ...($own === null ? [] : [self::bag($own)])];
+        $live = $now === null ? [] : array_intersect_key($now->facts, array_flip(['version', 'build', 'rollbackCounter', 'batteryPercent', 'charging']));
+        // where nothing of it is known it is taken for the worse
+        $document['device'] = ['dataOnDevice' => $job->erase_begun_at === null, 'bootable' => $now === null ? $job->erase_begun_at === null : $now->bootable] + $live + $document['device'];
+
+        return SituationDocument::parse(json_encode($document, JSON_THROW_ON_ERROR));
     }
 
     /**
@@ -43,7 +63,7 @@ final readonly class SituationOfJob
             'bench' => [
                 'linkBytesPerSecond' => config('jade.rates.link'), 'backupBytesPerSecond' => config('jade.rates.backup'),
                 'returnBytesPerSecond' => config('jade.rates.return'), 'hostAgent' => config('jade.host_agent'),
-                'freeDiskBytes' => $this->bags->freeBytes(),
+                'freeDiskBytes' => $this->bags->freeBytes(), 'measured' => (object) $this->rates->of($job->bench_id),
             ],
             'goal' => $goal,
             'accept' => $job->accept ?? ['pairingLost' => [], 'appsUnavailable' => []],
@@ -75,11 +95,17 @@ final readonly class SituationOfJob
         $bags = Bag::query()->where('serial', $job->serial)->where('lowered_from', null)->get()
             ->filter(fn (Bag $b): bool => $b->bench_job_id !== $job->id && $b->state->proven() && $this->bags->has($b->id));
 
-        return array_values($bags->map(static fn (Bag $b): array => [
+        return array_values($bags->map(self::bag(...))->all());
+    }
+
+    /** @return array<string, mixed> */
+    private static function bag(Bag $b): array
+    {
+        return [
             'id' => $b->id, 'where' => 'bag', 'takenAt' => Rfc3339::format($b->taken_at->toDateTimeImmutable()), 'madeOn' => $b->made_on, 'declaredVersion' => $b->declared_version,
-            'encrypted' => $b->encryption === Encryption::OpenPgp, 'passphraseProven' => $b->passphrase_proven_at !== null, 'verified' => true,
+            'encrypted' => $b->encryption === Encryption::OpenPgp, 'passphraseProven' => $b->passphrase_proven_at !== null, 'verified' => $b->state->proven(),
             'kinds' => $b->kinds ?? array_keys($b->counts ?? []), 'storeSchemas' => (object) ($b->store_schemas ?? []),
-        ])->all());
+        ];
     }
 
     /** @return list<array<string, mixed>> */

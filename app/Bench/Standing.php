@@ -17,13 +17,29 @@ final class Standing
             StepState::Failed => 0,
             StepState::Running => $s->problem === null ? 2 : 1,
             StepState::Ready => $s->problem === null ? 2 : 1,
-            StepState::NeedsHand => 3,
-            StepState::Waiting => 4,
-            StepState::Done => 5,
+            StepState::NeedsHand => 1,
+            StepState::Waiting => 3,
+            StepState::Done => 4,
         };
         $open = $job->steps->filter(static fn (JobStep $s): bool => $s->state !== StepState::Done)->sortBy([static fn (JobStep $a, JobStep $b): int => $rank($a) <=> $rank($b) ?: $a->id <=> $b->id]);
 
         return $open->first();
+    }
+
+    /**
+     * What needs a hand comes first, and of that what has to begin soonest.
+     *
+     * @return array{int, string, int} to be compared
+     */
+    public static function urgency(BenchJob $job): array
+    {
+        $latest = $job->install_begun_at === null ? $job->latestStart() : null;
+        $step = self::of($job);
+        $hand = self::needsHand($step);
+        // past the line a device that stands still has no other way than on
+        $stuck = $hand && $job->install_begun_at !== null;
+
+        return [$stuck ? 0 : ($hand ? 1 : 2), $latest ?? '9999', $job->id];
     }
 
     public static function needsHand(?JobStep $step): bool

@@ -47,7 +47,7 @@ enum StepCode: string
             self::SealBackup => [self::VerifyBackup],
             self::CrossLine => [self::SealBackup, self::FetchPackage],
             self::ProveSafety => [self::CrossLine],
-            self::EnterRecovery => [self::ProveSafety],
+            self::EnterRecovery => [self::ProveSafety, self::FetchPackage],
             self::Install => [self::EnterRecovery],
             self::Wake => [self::Install],
             self::LowerCopy => [self::Wake],
@@ -56,6 +56,35 @@ enum StepCode: string
             self::Prove => [self::SetUp],
             self::HandOver => [self::Prove],
         };
+    }
+
+    /** Whether there is one of it for each leg of the route. */
+    public function isOfLeg(): bool
+    {
+        return in_array($this, [self::EnterRecovery, self::Install, self::Wake], true);
+    }
+
+    /** @return list<self> the steps of a job up to the line, which a route does not change */
+    public static function upToLine(): array
+    {
+        return [self::Pair, self::ChooseRoute, self::BackUp, self::VerifyBackup, self::SealBackup, self::FetchPackage, self::CrossLine, self::ProveSafety];
+    }
+
+    /**
+     * The steps from the line on.
+     *
+     * @param  int  $legs  how many
+     * @param  bool  $comesBack  whether data is put back, which it is not where it never left the device
+     * @return list<array{self, int}> each with its leg
+     */
+    public static function fromLineOn(int $legs, bool $comesBack): array
+    {
+        $steps = [];
+        for ($leg = 0; $leg < $legs; $leg++) {
+            array_push($steps, [self::EnterRecovery, $leg], [self::Install, $leg], [self::Wake, $leg]);
+        }
+
+        return [...$steps, ...($comesBack ? [[self::LowerCopy, 0], [self::PutBack, 0], [self::SetUp, 0]] : []), [self::Prove, 0], [self::HandOver, 0]];
     }
 
     /** @return list<self> the steps of a job that only backs up */

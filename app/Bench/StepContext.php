@@ -9,6 +9,7 @@ use App\Models\BenchJob;
 use App\Models\JobStep;
 use App\Ports\DeviceLink;
 use App\Ports\Operation;
+use Illuminate\Support\Facades\DB;
 
 /** What a running step works with: its job, its memory, and a way to say how far it is. */
 final class StepContext
@@ -18,14 +19,24 @@ final class StepContext
     private const POLL_MICROSECONDS = 200_000;
 
     /** A step that only watches gives its worker back after a while, so that other devices get their turn. */
-    private const WATCH_SECONDS = 20.0;
+    private const WATCH_SECONDS = 4.0;
+
+    private const ASK_AGAIN_SECONDS = 1.0;
 
     private float $lastBeat = 0.0;
 
     private ?string $lastPhase = null;
 
+    /** @var array{phase: string, at: float, bytes: int}|null from where the rate is told */
+    private ?array $rateFrom = null;
+
     public function __construct(public readonly BenchJob $job, private readonly JobStep $step, private readonly Journal $journal)
     {
+    }
+
+    public function leg(): int
+    {
+        return $this->step->leg;
     }
 
     /** @throws ClaimLost where another worker has the step now */
@@ -38,8 +49,22 @@ final class StepContext
         [$this->lastBeat, $this->lastPhase] = [$now, $phase];
         $this->journal->beat($this->step, [
             'phase' => $phase, 'progress' => $progress ?? ($bytesTotal === null || $bytesTotal === 0 ? null : $bytesDone / $bytesTotal),
-            'bytes_done' => $bytesDone, 'bytes_total' => $bytesTotal, 'do_not_disturb' => $doNotDisturb,
+            'problem' => null, 'bytes_done' => $bytesDone, 'bytes_total' => $bytesTotal, 'bytes_per_second' => $this->rate(explode(' ', $phase)[0], $now, $bytesDone), 'do_not_disturb' => $doNotDisturb,
         ]);
+    }
+
+    /** The rate since this kind of phase began in this run, so that kinds that follow each other count as one. */
+    private function rate(string $phase, float $now, ?int $bytes): ?float
+    {
+        if ($bytes === null) {
+            return null;
+        }
+        if ($this->rateFrom === null || $this->rateFrom['phase'] !== $phase || $bytes < $this->rateFrom['bytes']) {
+            $this->rateFrom = ['phase' => $phase, 'at' => $now, 'bytes' => $bytes];
+        }
+        $seconds = $now - $this->rateFrom['at'];
+
+        return $seconds < self::BEAT_SECONDS ? null : ($bytes - $this->rateFrom['bytes']) / $seconds;
     }
 
     /** Kept across runs of the step. */
@@ -56,19 +81,49 @@ final class StepContext
         $this->step->data = $data;
     }
 
-    /** Watches work on the device until it is over: null where it goes on and the worker should be given back. */
-    public function watch(DeviceLink $link, Operation $operation): ?Operation
+    /**
+     * Writes facts of the job and of the step's memory down in one transaction, as long as this worker holds the step.
+     *
+     * @param  array<string, mixed>  $ofJob
+     * @param  array<string, mixed>  $ofStep
+     */
+    public function mark(array $ofJob, array $ofStep): void
+    {
+        DB::transaction(function () use ($ofJob, $ofStep): void {
+            BenchJob::query()->whereKey($this->job->id)->lockForUpdate()->value('id');
+            $this->remember($ofStep);
+            $this->job->update($ofJob);
+        });
+    }
+
+    /**
+     * Watches work on the device until it is over. Where it goes on and the worker should be given back, or where the
+     * device wants something of its holder, it says what to do meanwhile.
+     */
+    public function watch(DeviceLink $link, Operation $operation): Operation|Outcome
     {
         $until = microtime(true) + self::WATCH_SECONDS;
         while (! $operation->isOver()) {
+            if ($operation->wants !== null) {
+                return Outcome::again(self::ASK_AGAIN_SECONDS, "{$operation->wants}-wanted", self::words($operation->wants));
+            }
             $this->progress($operation->phase, $operation->progress, doNotDisturb: $operation->doNotDisturb);
             if (microtime(true) > $until) {
-                return null;
+                return Outcome::again(0);
             }
             usleep(self::POLL_MICROSECONDS);
             $operation = $link->operation($this->job->serial, $operation->id);
         }
 
         return $operation;
+    }
+
+    private static function words(string $wants): string
+    {
+        return match ($wants) {
+            'consent' => 'The device wants its holder\'s consent: unlock it and say yes on its screen. It then goes on by itself.',
+            'passcode' => 'The device wants its passcode: enter it on the device, never here. It then goes on by itself.',
+            default => 'The device wants something on its screen. Do there what it says; it then goes on by itself.',
+        };
     }
 }

@@ -6,6 +6,7 @@ namespace App\Bench;
 
 use App\Jobs\RunStep;
 use App\Models\JobStep;
+use App\Packages\Ahead;
 use Psr\Clock\ClockInterface;
 
 /** Finds steps whose worker is gone, or whose queue row is, and lets them go on. */
@@ -17,7 +18,7 @@ final class Sweeper
 
     private float $last = 0.0;
 
-    public function __construct(private readonly Journal $journal, private readonly PassphraseLocker $locker, private readonly ClockInterface $clock)
+    public function __construct(private readonly Journal $journal, private readonly PassphraseLocker $locker, private readonly Ahead $ahead, private readonly ClockInterface $clock)
     {
     }
 
@@ -31,6 +32,7 @@ final class Sweeper
         JobStep::query()->where('state', StepState::Running)->where('heartbeat_at', '<', $lost)->get()->each($this->journal->recover(...));
         $this->remind();
         $this->locker->wipeExpired();
+        $this->ahead->look();
     }
 
     /** A ready step without a queue row would wait for ever; with two it runs once, since only one can claim it. */

@@ -7,7 +7,9 @@ namespace App\Models;
 use App\Bench\BagState;
 use App\Bench\JobState;
 use App\Bench\StepCode;
+use App\Bench\StepState;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use JadeStep\Core\Bag\Encryption;
@@ -18,6 +20,7 @@ use JadeStep\Core\Bag\Encryption;
  * @property int $id
  * @property string $serial
  * @property string|null $held_serial
+ * @property int|null $bench_id where the device was last read
  * @property JobState $state
  * @property array<string, mixed>|null $device the device as it was last read before the line, as in a situation document
  * @property array<string, mixed>|null $goal
@@ -29,6 +32,8 @@ use JadeStep\Core\Bag\Encryption;
  * @property \Illuminate\Support\Carbon|null $line_crossed_at
  * @property string|null $line_crossed_by
  * @property list<array<string, string>>|null $line_checks
+ * @property \Illuminate\Support\Carbon|null $install_begun_at when the device was first told to install: from then on there is only forward
+ * @property \Illuminate\Support\Carbon|null $erase_begun_at when it was first told to erase: from then on the data is in the backups
  * @property array<string, mixed>|null $proof
  * @property array<string, mixed>|null $said what people said of the device before it was plugged in
  * @property list<array{field: string, name: string, said: string, read: string}>|null $differences between that and what it told
@@ -47,7 +52,7 @@ use JadeStep\Core\Bag\Encryption;
 final class BenchJob extends Model
 {
     protected $fillable = ['serial', 'held_serial', 'state', 'opened_by', 'device', 'goal', 'plan', 'route', 'accept', 'attestations',
-        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at', 'said', 'differences', 'accepted', 'flag', 'purpose', 'backup', 'cloud', 'link_lost_at'];
+        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at', 'said', 'differences', 'accepted', 'flag', 'purpose', 'backup', 'cloud', 'link_lost_at', 'bench_id', 'install_begun_at', 'erase_begun_at'];
 
     protected $attributes = ['purpose' => 'crossing'];
 
@@ -55,7 +60,7 @@ final class BenchJob extends Model
     {
         return [
             'state' => JobState::class, 'device' => 'array', 'goal' => 'array', 'plan' => 'array', 'route' => 'array', 'accept' => 'array',
-            'attestations' => 'array', 'said' => 'array', 'differences' => 'array', 'accepted' => 'array', 'flag' => 'array', 'backup' => 'array', 'cloud' => 'array', 'link_lost_at' => 'datetime', 'line_checks' => 'array', 'proof' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
+            'attestations' => 'array', 'said' => 'array', 'differences' => 'array', 'accepted' => 'array', 'flag' => 'array', 'backup' => 'array', 'cloud' => 'array', 'link_lost_at' => 'datetime', 'install_begun_at' => 'datetime', 'erase_begun_at' => 'datetime', 'line_checks' => 'array', 'proof' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
         ];
     }
 
@@ -77,9 +82,22 @@ final class BenchJob extends Model
         return $this->belongsTo(User::class, 'opened_by');
     }
 
-    public function step(StepCode $code): JobStep
+    /** The step of this code; of those of several legs the first that is not done, or the last. */
+    public function step(StepCode $code, ?int $leg = null): JobStep
     {
-        return $this->steps()->where('code', $code->value)->firstOrFail();
+        $steps = $this->steps()->where('code', $code->value)->get()->filter(static fn (JobStep $s): bool => $leg === null || $s->leg === $leg);
+
+        return $steps->first(static fn (JobStep $s): bool => $s->state !== StepState::Done) ?? $steps->last() ?? throw (new ModelNotFoundException)->setModel(JobStep::class);
+    }
+
+    /**
+     * A leg of the accepted route.
+     *
+     * @return array<string, mixed>
+     */
+    public function leg(int $leg): array
+    {
+        return $this->route['legs'][$leg] ?? throw new \LogicException("The route has no leg {$leg}.");
     }
 
     /** How the backup of this job is taken: plain until somebody says otherwise. */

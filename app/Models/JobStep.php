@@ -16,6 +16,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $id
  * @property int $bench_job_id
  * @property StepCode $code
+ * @property int $leg of the route, from 0; 0 where the step is of no leg
  * @property StepState $state
  * @property int $attempt
  * @property string|null $claim
@@ -23,6 +24,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property float|null $progress 0 to 1
  * @property int|null $bytes_done
  * @property int|null $bytes_total
+ * @property float|null $bytes_per_second
  * @property bool $do_not_disturb
  * @property array<string, mixed>|null $data what the step remembers between two runs
  * @property array{code: string, detail: string}|null $problem what it waits for, or why it failed
@@ -35,7 +37,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  */
 final class JobStep extends Model
 {
-    protected $fillable = ['bench_job_id', 'code', 'state'];
+    protected $fillable = ['bench_job_id', 'code', 'leg', 'state'];
 
     protected static function booted(): void
     {

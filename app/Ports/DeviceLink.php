@@ -62,8 +62,12 @@ interface DeviceLink
      */
     public function sendPackage(string $serial, string $file, string $sha256, callable $progress): void;
 
-    /** @throws LinkLost|Refused */
-    public function install(string $serial, string $permit, string $packageSha256): Operation;
+    /**
+     * @param  bool  $keepData  an in-place move, which wipes nothing
+     *
+     * @throws LinkLost|Refused
+     */
+    public function install(string $serial, string $permit, string $packageSha256, bool $keepData = false): Operation;
 
     /**
      * Offers a backup; the device decides by the version that it declares.

@@ -11,7 +11,11 @@ final readonly class DeviceReading
 
     public const RECOVERY = 'recovery';
 
-    /** @param  array<string, mixed>  $facts named as in a situation document's device, without what only people know */
+    /**
+     * @param  array<string, mixed>  $facts  named as in a situation document's device, without what only people know
+     * @param  bool  $bootable  false where an install broke off and the device runs nothing
+     * @param  int|null  $benchId  the bench at which it is plugged in
+     */
     public function __construct(
         public string $serial,
         public ?string $imei,
@@ -23,7 +27,14 @@ final readonly class DeviceReading
         public bool $setUp,
         public ?Operation $operation,
         public array $facts,
+        public bool $bootable = true,
+        public ?int $benchId = null,
     ) {
+    }
+
+    public function at(int $benchId): self
+    {
+        return new self(...['benchId' => $benchId] + get_object_vars($this));
     }
 
     public function runs(string $version, string $build): bool

@@ -7,7 +7,10 @@ namespace App\Ports;
 /** Long work on a device, which goes on whether somebody looks or not. */
 final readonly class Operation
 {
-    /** @param  float  $progress 0 to 1 */
+    /**
+     * @param  float  $progress 0 to 1
+     * @param  string|null  $wants  what it waits for on the device: consent, passcode
+     */
     public function __construct(
         public string $id,
         public string $kind,
@@ -16,6 +19,7 @@ final readonly class Operation
         public float $progress,
         public bool $doNotDisturb,
         public ?string $error,
+        public ?string $wants = null,
     ) {
     }
 

@@ -13,6 +13,7 @@ final readonly class PortReading
         public ?string $modelName,
         public ?string $version,
         public ?string $mode,
+        public ?int $benchId = null,
     ) {
     }
 }

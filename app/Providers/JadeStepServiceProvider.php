@@ -6,23 +6,27 @@ namespace App\Providers;
 
 use App\Almanac\HeldAlmanac;
 use App\Almanac\RefreshSchedule;
+use App\Bench\Benches;
 use App\Bench\LiveReadings;
 use App\Bench\Sweeper;
 use App\Intake\Arrivals;
 use App\Models\User;
+use App\Packages\StoragePlaces;
 use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use App\Ports\Disk\DiskBagStore;
 use App\Ports\Disk\DiskPackageCache;
-use App\Ports\Http\HttpDeviceLink;
+use App\Ports\Http\BenchLinks;
+use App\Ports\Http\HttpPracticeRig;
 use App\Ports\Http\HttpVendorServices;
-use App\Ports\Http\JsonClient;
+use App\Ports\LinkAddresses;
 use App\Ports\PackageCache;
+use App\Ports\PracticeRig;
+use App\Ports\StorageFolders;
 use App\Ports\VendorServices;
 use App\Shelf\Night;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Http\Client\Factory;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 use Illuminate\Support\Facades\Gate;
@@ -39,18 +43,20 @@ final class JadeStepServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->singleton(ClockInterface::class, static fn (): ClockInterface => new NativeClock('UTC'));
-        $this->app->singleton(DeviceLink::class, fn (): DeviceLink => new HttpDeviceLink(
-            new JsonClient($this->app->make(Factory::class), config('jade.device_link'), 'The device link'),
-        ));
+        $this->app->singleton(BenchLinks::class);
+        $this->app->singleton(LinkAddresses::class, Benches::class);
+        $this->app->singleton(StorageFolders::class, StoragePlaces::class);
+        $this->app->bind(DeviceLink::class, BenchLinks::class);
         $this->app->singleton(VendorServices::class, HttpVendorServices::class);
+        $this->app->singleton(PracticeRig::class, HttpPracticeRig::class);
         $this->app->singleton(HeldAlmanac::class);
-        $this->app->singleton(BagStore::class, static fn (): BagStore => new DiskBagStore(config('jade.bags')));
+        $this->app->singleton(BagStore::class, DiskBagStore::class);
         $this->app->singleton(Sweeper::class);
         $this->app->singleton(RefreshSchedule::class);
         $this->app->singleton(Arrivals::class);
         $this->app->singleton(Night::class);
         $this->app->singleton(LiveReadings::class);
-        $this->app->singleton(PackageCache::class, static fn (): PackageCache => new DiskPackageCache(config('jade.packages')));
+        $this->app->singleton(PackageCache::class, DiskPackageCache::class);
     }
 
     public function boot(): void

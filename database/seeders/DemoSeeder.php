@@ -8,6 +8,7 @@ use App\Almanac\KeyState;
 use App\Almanac\RefreshAlmanac;
 use App\Almanac\VendorKeys;
 use App\Bench\Role;
+use App\Models\Bench;
 use App\Models\User;
 use App\Models\Vendor;
 use App\Models\VendorKey;
@@ -26,6 +27,7 @@ final class DemoSeeder extends Seeder
             User::query()->where('email', "{$address}@skerry.example")->exists()
                 || User::query()->create(['name' => $name, 'email' => "{$address}@skerry.example", 'password' => self::PASSWORD, 'role' => $role]);
         }
+        Bench::query()->exists() || Bench::query()->create(['name' => 'Depot bench', 'link_address' => null, 'ports' => array_map(static fn (int $n): array => ['port' => (string) $n, 'label' => ''], range(1, 10))]);
         foreach (config('jade.demo_vendors') as $id => $about) {
             $vendor = Vendor::query()->updateOrCreate(['id' => $id], $about);
             try {

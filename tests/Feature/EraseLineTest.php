@@ -97,7 +97,9 @@ final class EraseLineTest extends FeatureTestCase
 
         self::assertStringContainsString('package', $job->step(StepCode::CrossLine)->problem['detail'] ?? '');
         $this->assertNothingErased($job);
-        unlink(self::system()->folder.'/packages/'.$job->route['legs'][0]['package']['sha256'].'.fwp');
+        self::assertSame(StepState::Done, $job->step(StepCode::FetchPackage)->state); // it was thrown away and fetched again
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
+        $this->workUntil($job, StepCode::HandOver);
     }
 
     public function test_an_owner_lock_that_was_switched_on_meanwhile_is_found_at_the_line(): void

@@ -26,6 +26,9 @@ abstract class FeatureTestCase extends TestCase
 
     private static ?RunningSystem $system = null;
 
+    /** Whether the technician of the test presses the keys that are asked for. */
+    protected bool $hands = true;
+
     public static function setUpBeforeClass(): void
     {
         parent::setUpBeforeClass();
@@ -47,7 +50,7 @@ abstract class FeatureTestCase extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        foreach (['job_steps', 'bags', 'bench_jobs', 'queue_jobs', 'users', 'almanac_changes'] as $table) {
+        foreach (['job_steps', 'bags', 'bench_jobs', 'queue_jobs', 'users', 'almanac_changes', 'measurements'] as $table) {
             DB::table($table)->delete();
         }
         foreach (['brightmere', 'osterly'] as $vendor) {
@@ -100,9 +103,11 @@ abstract class FeatureTestCase extends TestCase
         return $this->actingAs($as ?? User::factory()->create(['name' => 'Teo Lind']), 'web')->withHeader('Referer', config('app.url'));
     }
 
-    protected function openJob(): BenchJob
+    protected function openJob(string $serial = self::SERIAL): BenchJob
     {
-        return BenchJob::query()->findOrFail($this->signedIn()->postJson('/api/v1/jobs', ['serial' => self::SERIAL])->assertCreated()->json('id'));
+        $serial === self::SERIAL ?: $this->rig('POST', "/practice/devices/{$serial}/reset");
+
+        return BenchJob::query()->findOrFail($this->signedIn()->postJson('/api/v1/jobs', ['serial' => $serial])->assertCreated()->json('id'));
     }
 
     /** Works queued steps off until the step stands where it is wanted. */
@@ -110,23 +115,42 @@ abstract class FeatureTestCase extends TestCase
     {
         RunningSystem::waitUntil(function () use ($job, $code, $state): bool {
             Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
+            $this->hands && ($job->step(StepCode::EnterRecovery)->problem['code'] ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
             return $job->step($code)->state === $state;
         }, 40, "{$code->value} did not become {$state->value}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
         $job->refresh();
     }
 
+    /** Puts a device in recovery mode by its own keys. */
+    protected function pressKeys(string $serial): void
+    {
+        $device = array_column($this->rig('GET', '/practice')['devices'], null, 'serial')[$serial];
+        foreach ($device['mode'] === 'normal' && $device['operation'] === null ? $device['keys'] : [] as $key) {
+            $this->rig('POST', "/practice/devices/{$serial}/keys", $key);
+        }
+    }
+
     protected function acceptRoute(BenchJob $job): void
     {
         $this->workUntil($job, StepCode::ChooseRoute);
         $route = $job->plan['routes'][0];
-        $this->putJson("/api/v1/jobs/{$job->id}/route", ['route' => $route['id'], 'build' => $route['legs'][0]['to']['build'], 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]])->assertOk();
+        $this->putJson("/api/v1/jobs/{$job->id}/route", ['route' => $route['id'], 'build' => $route['legs'][array_key_last($route['legs'])]['to']['build'], 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]])->assertOk();
     }
 
-    /** A job that stands before the erase line with all attested. */
-    protected function jobAtTheLine(): BenchJob
+    /**
+     * A job that stands before the erase line with all attested.
+     *
+     * @param  array<string, mixed>|null  $goal  where it is not the usual one
+     */
+    protected function jobAtTheLine(string $serial = self::SERIAL, ?array $goal = null): BenchJob
     {
-        $job = $this->openJob();
+        $job = $this->openJob($serial);
+        if ($goal !== null) {
+            $this->workUntil($job, StepCode::ChooseRoute);
+            $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => $goal])->assertOk();
+            $job->refresh();
+        }
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::CrossLine);
         foreach (['owner-account-at-hand', 'passcode-known'] as $code) {

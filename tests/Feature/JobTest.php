@@ -112,7 +112,7 @@ final class JobTest extends FeatureTestCase
     {
         $job = $this->jobAtTheLine();
         $this->practice('brightmere', ['refused' => ['8G210']]);
-        \App\Models\JobStep::query()->whereKey($job->step(StepCode::Install)->id)->update(['data' => '{"begun":true}']);
+        $job->update(['install_begun_at' => now()]);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
         $this->workUntil($job, StepCode::Install, StepState::Failed);
 
@@ -130,11 +130,10 @@ final class JobTest extends FeatureTestCase
 
     public function test_the_bench_tells_when_the_device_link_is_silent(): void
     {
-        $this->signedIn()->getJson('/api/v1/bench')->assertOk()->assertJsonPath('link', 'up')->assertJsonPath('ports.0.serial', self::SERIAL);
+        $this->signedIn()->getJson('/api/v1/bench')->assertOk()->assertJsonPath('benches.0.link', 'up')->assertJsonPath('benches.0.ports.0.serial', self::SERIAL)->assertJsonPath('benches.0.ports.9.occupied', false);
         config(['jade.device_link' => 'http://127.0.0.1:9']);
-        $this->app->forgetInstance(\App\Ports\DeviceLink::class);
 
-        $this->getJson('/api/v1/bench')->assertOk()->assertExactJson(['link' => 'silent', 'ports' => [], 'open' => [], 'ended' => []]);
+        $this->getJson('/api/v1/bench')->assertOk()->assertJsonPath('benches.0.link', 'silent')->assertJsonPath('benches.0.ports.0.occupied', false)->assertJsonPath('open', []);
         $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL])->assertServiceUnavailable()->assertJsonPath('code', 'link-lost');
     }
 }

@@ -144,6 +144,6 @@ final class JournalTest extends FeatureTestCase
 
     private function sweep(): void
     {
-        (new Sweeper($this->journal(), app(PassphraseLocker::class), new NativeClock('UTC')))->sweep();
+        (new Sweeper($this->journal(), app(PassphraseLocker::class), app(\App\Packages\Ahead::class), new NativeClock('UTC')))->sweep();
     }
 }

@@ -34,9 +34,10 @@ final readonly class AcceptRoute
             if ($route === null || $route['legs'][array_key_last($route['legs'])]['to']['build'] !== $build) {
                 throw Refusal::routeGone();
             }
-            self::assertCanBeTaken($route);
-            $this->assertAccepted($route['losses'], $accept);
+            self::assertCanBeTaken($route, ['planned']);
+            self::assertAccepted($route['losses'], $accept);
             $job->update(['route' => $route, 'accept' => $accept, 'accepted' => $this->whole($job, $by), 'flag' => null]);
+            $this->journal->layOut($job, StepCode::fromLineOn(count($route['legs']), $route['erases'] > 0));
             $this->journal->doneByHand($job->step(StepCode::ChooseRoute));
         });
     }
@@ -58,14 +59,15 @@ final readonly class AcceptRoute
     }
 
     /**
-     * The bench walks one erase install with the new backup put back; other routes are planned but not walked yet.
+     * The bench walks any legs, and puts the backup back that it took itself; other bases are planned but not walked yet.
      *
      * @param  array<string, mixed>  $route
+     * @param  list<string>  $bases  ids of the backups that can be put back
      */
-    private static function assertCanBeTaken(array $route): void
+    public static function assertCanBeTaken(array $route, array $bases): void
     {
-        if (count($route['legs']) !== 1 || $route['erases'] !== 1 || ($route['base']['backup'] ?? null) !== 'planned') {
-            throw Refusal::notNow('This route is planned, but this bench cannot walk it yet: take one that erases once and puts the new backup back.');
+        if ($route['base'] !== null && ! in_array($route['base']['backup'], $bases, true)) {
+            throw Refusal::notNow('This route is planned, but this bench cannot walk it yet: take one that puts the backup back which this job takes itself.');
         }
     }
 
@@ -73,7 +75,7 @@ final readonly class AcceptRoute
      * @param  array<string, list<string>>  $losses
      * @param  array<string, list<string>>  $accept
      */
-    private function assertAccepted(array $losses, array $accept): void
+    public static function assertAccepted(array $losses, array $accept): void
     {
         $open = [
             ...array_diff($losses['pairingLost'], $accept['pairingLost']),

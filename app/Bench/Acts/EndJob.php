@@ -38,7 +38,9 @@ final readonly class EndJob
     public function leave(BenchJob $job): void
     {
         if ($job->state !== JobState::Open || $job->line_crossed_at !== null) {
-            throw Refusal::notNow('Past the erase line a job can only go forward.');
+            throw Refusal::notNow($job->install_begun_at === null && $job->line_crossed_at !== null
+                ? 'The way to the install is open. Leave recovery mode first, which leaves everything as it was; then the job can be left too.'
+                : 'Past the erase line a job can only go forward.');
         }
         DB::transaction(function () use ($job): void {
             $job->steps()->whereIn('state', [StepState::Ready->value, StepState::Running->value, StepState::NeedsHand->value])

@@ -17,7 +17,7 @@ use Illuminate\Support\Facades\DB;
 /** Takes a job whose route cannot be gone back to Choose. Nothing was erased; the backups are kept. */
 final readonly class ReturnToChoose
 {
-    private const REWOUND = [StepCode::ChooseRoute, StepCode::FetchPackage, StepCode::CrossLine, StepCode::ProveSafety, StepCode::EnterRecovery, StepCode::Install];
+    private const REWOUND = [StepCode::ChooseRoute, StepCode::FetchPackage, StepCode::CrossLine, StepCode::ProveSafety];
 
     public function __construct(private Journal $journal, private FirstLook $look, private DeviceLink $link)
     {
@@ -36,6 +36,7 @@ final readonly class ReturnToChoose
         DB::transaction(function () use ($job, $problem): void {
             $job->update(['route' => null, 'accepted' => null, 'line_crossed_at' => null, 'line_crossed_by' => null, 'line_checks' => null]);
             $this->journal->rewind($job, self::REWOUND, $problem);
+            $this->journal->layOut($job, StepCode::fromLineOn(1, true));
         });
         $this->look->at($job);
     }

@@ -25,6 +25,11 @@ final class Refusal extends \RuntimeException
         return new self('not-now', $what);
     }
 
+    public static function packageRefused(string $why): self
+    {
+        return new self('package-refused', $why);
+    }
+
     public static function routeGone(): self
     {
         return new self('plan-changed', 'This route is not on offer any more: the almanac or the device has changed. Look at the new plan and choose again.');

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Bench\Steps;
 
 use App\Bench\BagState;
+use App\Bench\Measured;
 use App\Bench\OpenedBags;
 use App\Bench\Outcome;
 use App\Bench\PassphraseLocker;
+use App\Bench\Rates;
 use App\Bench\Step;
 use App\Bench\StepContext;
 use App\Models\Bag;
@@ -32,7 +34,7 @@ use Psr\Clock\ClockInterface;
 /** Backs the whole device up into a new bag, plain or encrypted. What an earlier run has written is not fetched again. */
 final readonly class BackUp implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags, private PassphraseLocker $locker, private OpenedBags $opened, private ClockInterface $clock)
+    public function __construct(private DeviceLink $link, private BagStore $bags, private PassphraseLocker $locker, private OpenedBags $opened, private Rates $rates, private ClockInterface $clock)
     {
     }
 
@@ -129,6 +131,7 @@ final readonly class BackUp implements Step
         $whole = $listing->bytes();
         $done = array_sum(array_map(static fn (Item $i): int => $writer->has($i) ? $i->bytes : 0, $listing->items));
         $changed = [];
+        [$started, $before] = [microtime(true), $done];
         foreach ($listing->items as $item) {
             $context->progress('copy '.$item->kind, null, $done, $whole);
             if ($writer->has($item)) {
@@ -137,6 +140,7 @@ final readonly class BackUp implements Step
             $changed = [...$changed, ...$this->copy($context, $writer, $item, $encryption)];
             $done += $item->bytes;
         }
+        $this->rates->moved(Measured::Backup, $done - $before, microtime(true) - $started, $context->job->bench_id, $context->job->id);
 
         return $changed;
     }

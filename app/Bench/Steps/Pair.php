@@ -31,8 +31,8 @@ final readonly class Pair implements Step
         }
         if (! $reading->paired) {
             $operation = $context->watch($this->link, $this->link->start($context->job->serial, Work::Pair));
-            if ($operation === null) {
-                return Outcome::again(1, 'consent-wanted', 'The device wants its holder\'s consent: unlock it and say yes on its screen.');
+            if ($operation instanceof Outcome) {
+                return $operation;
             }
             if (! $operation->succeeded()) {
                 return Outcome::failed('consent-refused', 'The device did not say yes to this computer. Unlock it and try again.');

@@ -8,6 +8,7 @@ use App\Bench\BagState;
 use App\Bench\JobChecks;
 use App\Bench\Outcome;
 use App\Bench\Step;
+use App\Bench\StepCode;
 use App\Bench\StepContext;
 use JadeStep\Core\Exchange\PlanDocument;
 use JadeStep\Core\Readiness\CheckCode;
@@ -31,7 +32,7 @@ final readonly class ProveSafety implements Step
         $context->progress('read the device');
         $this->device->into($job);
         $done = 0;
-        $whole = ($job->safetyBag()->bytes ?? 0) + ($job->route['legs'][0]['package']['bytes'] ?? 0);
+        $whole = ($job->safetyBag()->bytes ?? 0) + array_sum(array_map(static fn (array $l): int => $l['package']['bytes'], $job->route['legs'] ?? []));
         $line = EraseLine::judge($this->checks->readAnew($job, static function (int $bytes) use ($context, $whole, &$done): void {
             $context->progress('read back', null, $done += $bytes, $whole);
         }));
@@ -40,7 +41,7 @@ final readonly class ProveSafety implements Step
 
             return Outcome::backToLine('erase-line-closed', implode(' ', array_map(
                 static fn ($c): string => trim("{$c->mend()} {$c->evidence}"), $line->stopping,
-            )));
+            )), in_array(CheckCode::PackageVerified, array_column($line->stopping, 'code'), true) ? [StepCode::FetchPackage] : []);
         }
         $context->progress('open the way'); // throws where the job was left meanwhile
         $job->update(['line_crossed_at' => $this->clock->now(), 'line_checks' => array_map(PlanDocument::check(...), $line->checks)]);

@@ -22,7 +22,7 @@ final readonly class ReadDevice
         $reading = $this->link->read($job->serial);
         $stocks = array_map(static fn (array $k): array => array_intersect_key($k, array_flip(self::OF_A_KIND)), $reading->facts['kinds']);
         // What only people know is left open; their word is kept apart, as attestations.
-        $job->update(['device' => ['kinds' => $stocks, 'ownerAccountAtHand' => null, 'passcodeKnown' => null] + $reading->facts]);
+        $job->update(['bench_id' => $reading->benchId, 'device' => ['kinds' => $stocks, 'ownerAccountAtHand' => null, 'passcodeKnown' => null] + $reading->facts]);
 
         return $reading;
     }

@@ -25,8 +25,10 @@ final readonly class SetUp implements Step
         }
         $end = $context->watch($this->link, $this->link->start($context->job->serial, Work::SetUp));
 
-        return $end?->succeeded() === false
-            ? Outcome::failed('set-up-failed', 'The device did not finish its set-up. Try again.')
-            : Outcome::again(0);
+        return match (true) {
+            $end instanceof Outcome => $end,
+            $end->succeeded() => Outcome::again(0),
+            default => Outcome::failed('set-up-failed', 'The device did not finish its set-up. Try again.'),
+        };
     }
 }

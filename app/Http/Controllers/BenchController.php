@@ -4,43 +4,48 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Bench\JobState;
+use App\Bench\Benches;
+use App\Bench\BenchNow;
+use App\Http\Requests\BenchRequest;
+use App\Http\Resources\BenchResource;
 use App\Http\Resources\JobSummaryResource;
-use App\Models\BenchJob;
-use App\Ports\DeviceLink;
-use App\Ports\Exception\LinkLost;
-use App\Ports\PortReading;
+use App\Models\Bench;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Response;
 
 final class BenchController
 {
-    private const ENDED_SHOWN = 20;
-
-    public function show(DeviceLink $link): JsonResponse
+    public function show(BenchNow $now): JsonResponse
     {
-        $open = BenchJob::query()->with('steps')->where('state', JobState::Open)->latest('id')->get();
-        $ended = BenchJob::query()->with('steps')->where('state', '!=', JobState::Open)->latest('id')->limit(self::ENDED_SHOWN)->get();
+        $open = $now->openJobs();
 
         return new JsonResponse([
-            ...$this->ports($link, $open->pluck('id', 'held_serial')->all()),
+            'benches' => $now->benches($open),
+            'hands' => $now->hands($open),
             'open' => JobSummaryResource::collection($open),
-            'ended' => JobSummaryResource::collection($ended),
+            'ended' => JobSummaryResource::collection($now->endedJobs()),
         ]);
     }
 
-    /**
-     * @param  array<string, int>  $held  job ids by serial
-     * @return array{link: string, ports: list<array<string, mixed>>}
-     */
-    private function ports(DeviceLink $link, array $held): array
+    public function index(): JsonResponse
     {
-        try {
-            return ['link' => 'up', 'ports' => array_map(static fn (PortReading $p): array => [
-                'port' => $p->port, 'serial' => $p->serial, 'modelName' => $p->modelName, 'version' => $p->version, 'mode' => $p->mode,
-                'jobId' => $p->serial === null ? null : $held[$p->serial] ?? null,
-            ], $link->ports())];
-        } catch (LinkLost) {
-            return ['link' => 'silent', 'ports' => []];
-        }
+        return new JsonResponse(['benches' => BenchResource::collection(Bench::query()->get()->sortBy('id')->values())]);
+    }
+
+    public function store(BenchRequest $request, Benches $benches): JsonResponse
+    {
+        return (new BenchResource($benches->keep(null, $request->fields())))->response()->setStatusCode(201);
+    }
+
+    public function update(BenchRequest $request, Bench $bench, Benches $benches): JsonResponse
+    {
+        return (new BenchResource($benches->keep($bench, $request->fields())))->response();
+    }
+
+    public function destroy(Bench $bench, Benches $benches): Response
+    {
+        $benches->remove($bench);
+
+        return response()->noContent();
     }
 }

@@ -7,11 +7,11 @@ namespace App\Http\Requests;
 use Illuminate\Foundation\Http\FormRequest;
 
 /** A goal in one of its four forms; the situation document's schema judges its content. */
-final class GoalRequest extends FormRequest
+class GoalRequest extends FormRequest
 {
     private const FORMS = 'exact,newestInMajor,newestBelow,newestBefore';
 
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Almanac\HeldAlmanac;
+use App\Bench\Acts\GoOnward;
+use App\Bench\Acts\Recovery;
 use App\Bench\JobChecks;
 use App\Bench\JobState;
 use App\Bench\StepCode;
@@ -31,6 +34,9 @@ final class JobResource extends JobSummaryResource
             'checks' => $this->checks(),
             'lineCrossedAt' => Rfc3339::formatOrNull($this->line_crossed_at?->toDateTimeImmutable()),
             'lineCrossedBy' => $this->line_crossed_by,
+            'eraseBegun' => $this->erase_begun_at !== null,
+            'ahead' => ['leaveRecovery' => Recovery::mayLeave($this->resource) && $this->state === JobState::Open, 'onward' => GoOnward::isOpenTo($this->resource) && $this->state === JobState::Open],
+            'recoveryKeys' => $this->line_crossed_at === null || $this->state !== JobState::Open ? [] : app(HeldAlmanac::class)->almanac()->model((string) ($this->device['hardwareId'] ?? ''))->recoverySequence ?? [],
             'proof' => $this->proof,
             'backup' => $this->backup ?? ['encryption' => 'plain', 'sideExports' => []],
             'cloud' => $this->cloud,

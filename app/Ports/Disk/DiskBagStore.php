@@ -5,10 +5,11 @@ declare(strict_types=1);
 namespace App\Ports\Disk;
 
 use App\Ports\BagStore;
+use App\Ports\StorageFolders;
 
 final readonly class DiskBagStore implements BagStore
 {
-    public function __construct(private string $root)
+    public function __construct(private StorageFolders $places)
     {
     }
 
@@ -41,13 +42,17 @@ final readonly class DiskBagStore implements BagStore
 
     public function freeBytes(): int
     {
-        return (int) disk_free_space($this->root());
+        $free = (int) disk_free_space($this->root());
+        $left = $this->places->bagsLeft();
+
+        return $left === null ? $free : max(0, min($free, $left));
     }
 
     private function root(): string
     {
-        is_dir($this->root) || mkdir($this->root, 0o755, true);
+        $root = $this->places->bags();
+        is_dir($root) || mkdir($root, 0o755, true);
 
-        return $this->root;
+        return $root;
     }
 }

@@ -5,11 +5,12 @@ declare(strict_types=1);
 namespace App\Ports\Disk;
 
 use App\Ports\PackageCache;
+use App\Ports\StorageFolders;
 use JadeStep\Core\Bag\Digest;
 
 final readonly class DiskPackageCache implements PackageCache
 {
-    public function __construct(private string $root)
+    public function __construct(private StorageFolders $places)
     {
     }
 
@@ -18,9 +19,10 @@ final readonly class DiskPackageCache implements PackageCache
         if (preg_match('/\A[0-9a-f]{64}\z/', $sha256) !== 1) {
             throw new \InvalidArgumentException('Not a SHA-256.');
         }
-        is_dir($this->root) || mkdir($this->root, 0o755, true);
+        $root = $this->places->packages();
+        is_dir($root) || mkdir($root, 0o755, true);
 
-        return "{$this->root}/{$sha256}.fwp";
+        return "{$root}/{$sha256}.fwp";
     }
 
     public function part(string $sha256): string

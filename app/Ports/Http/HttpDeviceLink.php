@@ -7,6 +7,7 @@ namespace App\Ports\Http;
 use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
 use App\Ports\Exception\LinkLost;
+use App\Ports\Exception\Refused;
 use App\Ports\Operation;
 use App\Ports\PortReading;
 use App\Ports\Work;
@@ -37,12 +38,16 @@ final readonly class HttpDeviceLink implements DeviceLink
     public function read(string $serial): DeviceReading
     {
         $told = $this->client->get($this->at($serial))->json();
-        $facts = array_diff_key($told, array_flip(['imei', 'mode', 'activated', 'setUp', 'operation']));
+        if ($told['serial'] !== $serial) {
+            throw new Refused('other-device', "Another device, {$told['serial']}, answers in the place of {$serial}. Nothing is done to it.", 409);
+        }
+        $facts = array_diff_key($told, array_flip(['imei', 'mode', 'activated', 'setUp', 'operation', 'bootable']));
 
         return new DeviceReading(
             $told['serial'], $told['imei'], $told['mode'], $told['version'], $told['build'], $told['paired'], $told['activated'], $told['setUp'],
             $told['operation'] === null ? null : self::operationOf($told['operation']),
             $facts,
+            $told['bootable'],
         );
     }
 
@@ -89,9 +94,9 @@ final readonly class HttpDeviceLink implements DeviceLink
         fclose($in);
     }
 
-    public function install(string $serial, string $permit, string $packageSha256): Operation
+    public function install(string $serial, string $permit, string $packageSha256, bool $keepData = false): Operation
     {
-        return self::operationOf($this->client->post($this->at($serial, 'installs'), ['permit' => $permit, 'packageSha256' => $packageSha256])->json());
+        return self::operationOf($this->client->post($this->at($serial, 'installs'), ['permit' => $permit, 'packageSha256' => $packageSha256, 'keepData' => $keepData])->json());
     }
 
     public function offerReturn(string $serial, string $declaredVersion, Inventory $inventory): string
@@ -139,6 +144,6 @@ final readonly class HttpDeviceLink implements DeviceLink
     /** @param  array<string, mixed>  $o */
     private static function operationOf(array $o): Operation
     {
-        return new Operation($o['id'], $o['kind'], $o['state'], $o['phase'], (float) $o['progress'], $o['doNotDisturb'], $o['error']);
+        return new Operation($o['id'], $o['kind'], $o['state'], $o['phase'], (float) $o['progress'], $o['doNotDisturb'], $o['error'], $o['wants']);
     }
 }

@@ -18,7 +18,7 @@ final readonly class JsonClient
 {
     private const CONNECT_SECONDS = 3;
 
-    private const ANSWER_SECONDS = 60;
+    private const ANSWER_SECONDS = 30;
 
     public function __construct(private Factory $http, private string $address, private string $name)
     {
@@ -33,6 +33,12 @@ final readonly class JsonClient
     public function post(string $path, array $body = []): Response
     {
         return $this->ask(fn (PendingRequest $r): Response => $body === [] ? $r->withBody('{}', 'application/json')->post($path) : $r->asJson()->post($path, $body));
+    }
+
+    /** @param  array<string, mixed>  $body */
+    public function send(string $method, string $path, array $body): Response
+    {
+        return $this->ask(static fn (PendingRequest $r): Response => $r->send($method, $path, ['json' => (object) $body]));
     }
 
     /** @param  array<string, string>  $headers */

@@ -72,7 +72,7 @@ final readonly class Brightmere extends Scenario
             self::tarn('9.2.0', '9C31', '2026-09-07', [
                 [self::FENN_7, 26, [self::closed('2026-09-07', '2026-11-02')]],
                 [self::LONG, 26, [self::closed('2026-09-07', '2026-10-12'), self::open('2026-11-09')]],
-            ]),
+            ], ['stepDownFrom' => '>=9.3 <9.4']),
             self::tarn('9.3.0', '9D55', '2026-10-19', [
                 [self::FENN_7, 28, [self::open('2026-10-19')]],
                 [self::FENN_6, 24, [self::open('2026-10-19')]],

@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Packages;
+
+use App\Bench\Exception\Refusal;
+use App\Models\HeldPackage;
+use App\Ports\PackageCache;
+use JadeStep\Core\Bag\Digest;
+use Psr\Clock\ClockInterface;
+
+/** Takes a package from a file that somebody has. Its digest alone says what it is; what no catalogue names is refused. */
+final readonly class Bringing
+{
+    private const CHUNK = 1_048_576;
+
+    public function __construct(private PackageShelf $shelf, private PackageCache $cache, private ClockInterface $clock)
+    {
+    }
+
+    /** @param  resource  $body */
+    public function receive($body): HeldPackage
+    {
+        $known = $this->shelf->known();
+        $most = max([0, ...array_map(static fn (KnownPackage $k): int => $k->package->bytes, $known)]);
+        $file = dirname($this->cache->file(str_repeat('0', 64))).'/.brought-'.bin2hex(random_bytes(8));
+        try {
+            $bytes = $this->store($body, $file, $most);
+            $sha256 = Digest::ofFile($file);
+            $match = $known[$sha256] ?? throw Refusal::packageRefused($this->why($known, $bytes, $sha256));
+            $package = $this->shelf->record($sha256) ?? throw new \LogicException("It was just seen in {$match->vendor}'s catalogue.");
+            $this->shelf->makeRoom($sha256, $bytes);
+            rename($file, $this->cache->file($sha256));
+            $package->update(['state' => PackageState::Whole, 'source' => 'file', 'problem' => null, 'bytes_done' => $bytes, 'checked_at' => $this->clock->now(), 'used_at' => $this->clock->now()]);
+
+            return $package;
+        } finally {
+            is_file($file) && unlink($file);
+        }
+    }
+
+    /** @param  resource  $body */
+    private function store($body, string $file, int $most): int
+    {
+        $out = fopen($file, 'xb') ?: throw Refusal::notNow('The package folder cannot be written.');
+        $bytes = 0;
+        try {
+            while (! feof($body)) {
+                $text = (string) fread($body, self::CHUNK);
+                $bytes += strlen($text);
+                $bytes <= $most || throw Refusal::packageRefused('This file is larger than any package that the almanac names.');
+                fwrite($out, $text) === strlen($text) || throw Refusal::notNow('The disk took only a part of the file. Free some space and bring it again.');
+            }
+        } finally {
+            fclose($out);
+        }
+
+        return $bytes > 0 ? $bytes : throw Refusal::packageRefused('The file is empty.');
+    }
+
+    /** @param  array<string, KnownPackage>  $known */
+    private function why(array $known, int $bytes, string $sha256): string
+    {
+        $alike = array_filter($known, static fn (KnownPackage $k): bool => $k->package->bytes === $bytes);
+        $first = reset($alike);
+
+        return $first === false
+            ? 'No build in the almanac has a package with this digest ('.substr($sha256, 0, 12).'…). Refresh the almanac if the build is new.'
+            : "This file has the size of {$first->package->fileName}, but not its digest: it is damaged or was changed. Fetch it again from where it came.";
+    }
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ports\Http;
+
+use App\Ports\Exception\Refused;
+use App\Ports\PracticeRig;
+use Illuminate\Http\Client\Factory;
+
+final readonly class HttpPracticeRig implements PracticeRig
+{
+    public function __construct(private Factory $http)
+    {
+    }
+
+    public function shown(string $address): ?array
+    {
+        try {
+            return $this->client($address)->get('/practice')->json();
+        } catch (Refused) {
+            return null;
+        }
+    }
+
+    public function hand(string $address, string $method, string $path, array $body): array
+    {
+        return $this->client($address)->send($method, "/practice{$path}", $body)->json() ?? [];
+    }
+
+    private function client(string $address): JsonClient
+    {
+        return new JsonClient($this->http, $address, 'The rig');
+    }
+}
