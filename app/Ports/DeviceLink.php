@@ -57,10 +57,11 @@ interface DeviceLink
      * Sends a package in recovery mode, going on where an earlier sending stopped.
      *
      * @param  callable(int, int): void  $progress  told the bytes sent and the bytes in all
+     * @param  bool  $anew  from its beginning, whatever the device has of it
      *
      * @throws LinkLost|Refused
      */
-    public function sendPackage(string $serial, string $file, string $sha256, callable $progress): void;
+    public function sendPackage(string $serial, string $file, string $sha256, callable $progress, bool $anew = false): void;
 
     /**
      * @param  bool  $keepData  an in-place move, which wipes nothing

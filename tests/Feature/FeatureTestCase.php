@@ -118,7 +118,7 @@ abstract class FeatureTestCase extends TestCase
             $this->hands && ($job->step(StepCode::EnterRecovery)->problem['code'] ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
             return $job->step($code)->state === $state;
-        }, 40, "{$code->value} did not become {$state->value}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
+        }, 40, fn (): string => "{$code->value} did not become {$state->value}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
         $job->refresh();
     }
 

@@ -121,7 +121,7 @@ final class InstallTest extends FeatureTestCase
     /** @return iterable<string, array{array<string, mixed>, StepCode, string, string|null}> */
     public static function faultsThatHandsMend(): iterable
     {
-        yield 'not recognised after the restart' => [['kind' => 'not-recognised'], StepCode::Wake, 'device-not-seen', 'replug'];
+        yield 'not recognised after the restart' => [['kind' => 'not-recognised'], StepCode::Install, 'device-not-seen', 'replug'];
         yield 'consent wanted when it is paired again' => [['kind' => 'consent-wanted'], StepCode::Wake, 'consent-wanted', 'consent'];
         yield 'passcode wanted' => [['kind' => 'passcode-wanted'], StepCode::Wake, 'passcode-wanted', 'passcode'];
         yield 'cable out while it extracts' => [['kind' => 'cable-out', 'phase' => 'extract', 'percent' => 50], StepCode::Install, 'device-not-seen', 'replug'];
@@ -236,7 +236,7 @@ final class InstallTest extends FeatureTestCase
             $this->hands && ($job->step(StepCode::EnterRecovery)->problem['code'] ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
             return ($job->step($code)->problem['code'] ?? '') === $problem;
-        }, 40, "{$code->value} did not tell {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
+        }, 40, fn (): string => "{$code->value} did not tell {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
     }
 
     private function mend(?string $how): void

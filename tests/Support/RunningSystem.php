@@ -137,13 +137,16 @@ final class RunningSystem
         return dirname(__DIR__, 2);
     }
 
-    /** @param  callable(): bool  $seen */
-    public static function waitUntil(callable $seen, float $seconds, string $otherwise): void
+    /**
+     * @param  callable(): bool  $seen
+     * @param  string|\Closure(): string  $otherwise  what is told where it was not seen
+     */
+    public static function waitUntil(callable $seen, float $seconds, string|\Closure $otherwise): void
     {
         $until = microtime(true) + $seconds;
         while (! $seen()) {
             if (microtime(true) > $until) {
-                throw new \RuntimeException("{$otherwise} within {$seconds} seconds.");
+                throw new \RuntimeException(($otherwise instanceof \Closure ? $otherwise() : $otherwise)." within {$seconds} seconds.");
             }
             usleep(50_000);
         }

@@ -68,7 +68,7 @@ final readonly class Install implements Step
                 return Outcome::again(1);
             }
         }
-        $this->link->sendPackage($job->serial, $this->packages->file($sha256), $sha256, static fn (int $done, int $whole) => $context->progress('send the package', null, $done, $whole));
+        $this->link->sendPackage($job->serial, $this->packages->file($sha256), $sha256, static fn (int $done, int $whole) => $context->progress('send the package', null, $done, $whole), $context->recall('anew') === true);
         $context->progress('ask for a permit');
         $nonce = $this->link->nonce($job->serial);
         try {
@@ -91,12 +91,12 @@ final readonly class Install implements Step
         $job = $context->job;
         $erases = Move::from($leg['move'])->erases();
         $before = ['install_begun_at' => $job->install_begun_at, 'erase_begun_at' => $job->erase_begun_at];
-        $context->mark(['install_begun_at' => $job->install_begun_at ?? $this->clock->now()] + ($erases ? ['erase_begun_at' => $job->erase_begun_at ?? $this->clock->now()] : []), ['installing' => (int) (microtime(true) * 1000)]);
+        $context->mark(['install_begun_at' => $job->install_begun_at ?? $this->clock->now()] + ($erases ? ['erase_begun_at' => $job->erase_begun_at ?? $this->clock->now()] : []), ['installing' => (int) (microtime(true) * 1000), 'anew' => false]);
         try {
             $operation = $this->link->install($job->serial, $permit->compact, $leg['package']['sha256'], ! $erases);
         } catch (Refused $e) {
             if ($e->reason !== 'no-such-device' && $e->reason !== 'busy') {
-                $context->mark($before, ['installing' => null]);
+                $context->mark($before, ['installing' => null, 'anew' => in_array($e->reason, ['package-altered', 'package-unreadable', 'package-missing'], true)]);
                 $before['install_begun_at'] === null ? throw new Refused($e->reason, "{$e->getMessage()} Nothing was erased.", $e->status) : null;
             }
             throw $e;

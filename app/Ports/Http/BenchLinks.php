@@ -89,9 +89,9 @@ final class BenchLinks implements DeviceLink
         return $this->on($serial, static fn (DeviceLink $l): string => $l->nonce($serial));
     }
 
-    public function sendPackage(string $serial, string $file, string $sha256, callable $progress): void
+    public function sendPackage(string $serial, string $file, string $sha256, callable $progress, bool $anew = false): void
     {
-        $this->on($serial, static fn (DeviceLink $l) => $l->sendPackage($serial, $file, $sha256, $progress));
+        $this->on($serial, static fn (DeviceLink $l) => $l->sendPackage($serial, $file, $sha256, $progress, $anew));
     }
 
     public function install(string $serial, string $permit, string $packageSha256, bool $keepData = false): Operation

@@ -80,11 +80,11 @@ final readonly class HttpDeviceLink implements DeviceLink
         return $this->client->post($this->at($serial, 'nonce'))->json('nonce');
     }
 
-    public function sendPackage(string $serial, string $file, string $sha256, callable $progress): void
+    public function sendPackage(string $serial, string $file, string $sha256, callable $progress, bool $anew = false): void
     {
         $path = $this->at($serial, 'packages', $sha256);
         $whole = (int) filesize($file);
-        $sent = (int) $this->client->get($path)->json('received');
+        $sent = $anew ? 0 : (int) $this->client->get($path)->json('received');
         $in = fopen($file, 'rb') ?: throw new \RuntimeException('The package cannot be opened.');
         while ($sent < $whole) {
             fseek($in, $sent);

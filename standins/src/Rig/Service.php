@@ -124,7 +124,8 @@ final readonly class Service
         });
         $bytes = $request->getContent();
         $file = fopen($this->cabinet->packageFile($m['serial'], $m['sha256']), 'c+b') ?: throw new Problem(500, 'disk-full', 'The device has no room for the package.');
-        fseek($file, max(0, $request->query->getInt('offset')));
+        $offset = max(0, $request->query->getInt('offset'));
+        $offset === 0 ? ftruncate($file, 0) : fseek($file, $offset);
         fwrite($file, $bytes);
         fclose($file);
         $flips ? BagHand::flipFirstBit($this->cabinet->packageFile($m['serial'], $m['sha256'])) : null;
