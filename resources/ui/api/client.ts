@@ -57,3 +57,12 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
 export async function openSession(): Promise<void> {
     await take(fetch('/sanctum/csrf-cookie', { headers: { Accept: 'application/json' } }).then((response) => ({ response })));
 }
+
+/** A call whose body goes as it is, for instance a file. */
+export async function raw(method: string, path: string, body: BodyInit, type: string): Promise<Response> {
+    const answer = await fetch(`/api/v1${path}`, { method, body, headers: { Accept: 'application/json', 'Content-Type': type, 'X-XSRF-TOKEN': cookie('XSRF-TOKEN') } }).catch(() => {
+        throw ApiProblem.silent();
+    });
+    if (!answer.ok) throw ApiProblem.of(answer.status, (await answer.json().catch(() => undefined)) as Problem | undefined);
+    return answer;
+}

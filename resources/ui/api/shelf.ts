@@ -1,5 +1,5 @@
-import { ApiProblem, client, take } from './client';
-import type { Keeping, PersonEntry, Problem } from './types';
+import { client, raw, take } from './client';
+import type { Keeping, PersonEntry } from './types';
 
 const of = (bag: string) => ({ params: { path: { bag } } });
 type PersonFields = { name: string; email: string; role: PersonEntry['role']; password?: string | null };
@@ -35,12 +35,3 @@ export const shelf = {
 
 export const zipAddress = (bag: string) => `/api/v1/shelf/${encodeURIComponent(bag)}/zip`;
 export const itemAddress = (bag: string, kind: string, path: string) => `/api/v1/shelf/${encodeURIComponent(bag)}/items/${[kind, ...path.split('/')].map(encodeURIComponent).join('/')}`;
-
-async function raw(method: string, path: string, body: BodyInit, type: string): Promise<Response> {
-    const token = document.cookie.split('; ').find((c) => c.startsWith('XSRF-TOKEN='))?.slice(11) ?? '';
-    const answer = await fetch(`/api/v1${path}`, { method, body, headers: { Accept: 'application/json', 'Content-Type': type, 'X-XSRF-TOKEN': decodeURIComponent(token) } }).catch(() => {
-        throw ApiProblem.silent();
-    });
-    if (!answer.ok) throw ApiProblem.of(answer.status, (await answer.json().catch(() => undefined)) as Problem | undefined);
-    return answer;
-}

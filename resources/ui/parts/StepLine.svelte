@@ -4,15 +4,12 @@
     import { bytes, clock, minutes } from './format';
     import { phaseWords } from './stages';
 
-    let { step, onretry = null }: { step: Step; onretry?: (() => void) | null } = $props();
+    let { step, onretry = null, leg = null, told = false }: { step: Step; onretry?: (() => void) | null; leg?: string | null; told?: boolean } = $props();
 
     const running = $derived(step.state === 'running' || (step.state === 'ready' && step.attempt > 0));
-    const seconds = $derived(step.startedAt === null ? 0 : (Date.now() - Date.parse(step.startedAt)) / 1000);
-    const rate = $derived(step.bytesDone !== null && seconds > 1 ? step.bytesDone / seconds : null);
-    const left = $derived(step.progress !== null && step.progress > 0.03 && seconds > 1 ? (seconds * (1 - step.progress)) / step.progress / 60 : null);
 </script>
 
-<div class="flex gap-3 py-2.5" data-step={step.code} data-state={step.state}>
+<div class="flex gap-3 py-2.5" data-step={step.code} data-leg={step.leg} data-state={step.state}>
     <span class="mt-0.5 w-6 shrink-0">
         {#if step.state === 'done'}<Check size={22} class="text-jade" />
         {:else if step.state === 'failed'}<OctagonAlert size={22} class="text-loss" />
@@ -22,7 +19,7 @@
     </span>
     <div class="min-w-0 flex-1">
         <p class="flex items-baseline justify-between gap-3">
-            <span class={step.state === 'waiting' ? 'text-quiet' : 'font-semibold'}>{step.title}</span>
+            <span class={step.state === 'waiting' ? 'text-quiet' : 'font-semibold'}>{step.title}{#if leg !== null}<span class="font-normal text-quiet"> · {leg}</span>{/if}</span>
             <span class="text-sm text-quiet">
                 {#if step.state === 'done' && step.endedAt !== null}done at {clock(step.endedAt)}{#if step.startedAt !== null && !step.byHand}, took {minutes((Date.parse(step.endedAt) - Date.parse(step.startedAt)) / 60000)}{/if}
                 {:else if step.state === 'waiting'}waits{:else if step.state === 'needs-hand'}needs a hand{:else if step.state === 'failed'}failed{/if}
@@ -35,11 +32,11 @@
             <p class="mt-1 flex flex-wrap gap-x-4 text-sm text-quiet">
                 <span>{phaseWords(step)}</span>
                 {#if step.bytesTotal !== null}<span>{bytes(step.bytesDone)} of {bytes(step.bytesTotal)}</span>{/if}
-                {#if rate !== null}<span>{bytes(rate)}/s</span>{/if}
-                {#if left !== null}<span>about {minutes(left)} left</span>{/if}
+                {#if step.bytesPerSecond !== null}<span>{bytes(step.bytesPerSecond)}/s</span>{/if}
+                {#if step.secondsLeft !== null}<span>about {minutes(step.secondsLeft / 60)} left</span>{/if}
             </p>
         {/if}
-        {#if step.problem !== null}
+        {#if step.problem !== null && !told}
             <div class="mt-1 rounded-md p-2 {step.state === 'failed' ? 'bg-loss-wash text-loss' : 'bg-amber-wash text-amber'}" role="alert">
                 {step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span>
             </div>

@@ -6,8 +6,10 @@
     import IntakeView from '../views/intake/IntakeView.svelte';
     import JobView from '../views/job/JobView.svelte';
     import LineView from '../views/job/LineView.svelte';
+    import RigView from '../views/rig/RigView.svelte';
     import ShelfView from '../views/shelf/ShelfView.svelte';
     import SettingsView from '../views/settings/SettingsView.svelte';
+    import HandWatch from './HandWatch.svelte';
     import Logo from './Logo.svelte';
     import NotFound from './NotFound.svelte';
     import Palette from './Palette.svelte';
@@ -19,9 +21,10 @@
         { path: '/', name: 'Bench', key: 'b' },
         { path: '/almanac', name: 'Almanac', key: 'a' },
         { path: '/shelf', name: 'Shelf', key: 'h' },
+        { path: '/rig', name: 'Rig', key: 'r' },
         { path: '/settings', name: 'Settings', key: 's' },
     ];
-    const routes = { '/': BenchView, '/take-in': IntakeView, '/almanac': AlmanacView, '/almanac/:model': AlmanacView, '/shelf': ShelfView, '/settings': SettingsView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/:stage': JobView, '*': NotFound };
+    const routes = { '/': BenchView, '/take-in': IntakeView, '/almanac': AlmanacView, '/almanac/:model': AlmanacView, '/shelf': ShelfView, '/rig': RigView, '/settings': SettingsView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/:stage': JobView, '*': NotFound };
     const here = (path: string) => (path === '/' ? ['/', '/take-in'].includes(router.location) || router.location.startsWith('/jobs') : router.location.startsWith(path));
     let palette = $state(false);
     let shortcuts = $state(false);
@@ -58,5 +61,6 @@
 <main id="main" tabindex="-1" class="mx-auto max-w-[1800px] px-6 py-4 outline-none">
     <Router {routes} />
 </main>
+<HandWatch />
 <Palette bind:open={palette} />
 <Shortcuts bind:open={shortcuts} />

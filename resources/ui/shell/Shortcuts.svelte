@@ -7,6 +7,7 @@
         ['b', 'Bench'],
         ['a', 'Almanac'],
         ['h', 'Shelf'],
+        ['r', 'Rig, for practice'],
         ['s', 'Settings'],
         ['t', 'Take in a device that is not plugged in'],
         ['1 … 6', 'Look at a stage of the job'],

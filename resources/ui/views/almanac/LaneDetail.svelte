@@ -1,6 +1,7 @@
 <script lang="ts">
     import type { WindowLane } from '../../api/types';
     import { bytes, dayAndClock } from '../../parts/format';
+    import FetchAhead from './FetchAhead.svelte';
 
     let { lane }: { lane: WindowLane } = $props();
 
@@ -23,7 +24,7 @@
             {#each rules as [name, value, mono] (name)}<dt class="text-quiet">{name}</dt><dd class={mono ? 'font-mono' : ''}>{value}</dd>{/each}
         </dl>
         <dl class="grid content-start grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
-            <dt class="text-quiet">Package</dt><dd class="font-mono break-all">{lane.package.fileName}</dd>
+            <dt class="text-quiet">Package</dt><dd><span class="font-mono break-all">{lane.package.fileName}</span> <FetchAhead sha256={lane.package.sha256} /></dd>
             <dt class="text-quiet">Size</dt><dd>{bytes(lane.package.bytes)}</dd>
             <dt class="text-quiet">SHA-256</dt><dd class="font-mono text-xs break-all">{lane.package.sha256}</dd>
             <dt class="text-quiet">For</dt><dd class="font-mono">{lane.package.hardwareIds.join(', ')}</dd>

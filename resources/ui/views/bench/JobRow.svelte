@@ -1,20 +1,21 @@
 <script lang="ts">
-    import { BookAlert, Hand } from '@lucide/svelte';
+    import { BookAlert, Hand, ShieldAlert } from '@lucide/svelte';
     import { link } from 'svelte-spa-router';
     import type { JobSummary } from '../../api/types';
-    import { dayAndClock, version } from '../../parts/format';
+    import { dayAndClock, minutes, version } from '../../parts/format';
     import Countdown from '../../parts/Countdown.svelte';
     import { phaseWords } from '../../parts/stages';
     import StonePath from '../../parts/StonePath.svelte';
 
-    let { job }: { job: JobSummary } = $props();
+    let { job, port = null }: { job: JobSummary; port?: string | null } = $props();
+    const still = $derived(job.current?.doNotDisturb ?? false);
 </script>
 
 <li>
     <a href="/jobs/{job.id}" use:link class="panel grid grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)] items-center gap-4 p-3 hover:border-jade {job.needsHand && job.state === 'open' ? 'border-amber-mark' : ''}">
         <span>
             <span class="font-semibold">{job.modelName ?? 'Device'}</span> <span class="code">{job.serial}</span>
-            <span class="block text-sm text-quiet">{#if job.fromVersion !== null}{version(job.fromVersion)}{#if job.toVersion !== null}&nbsp;→ {version(job.toVersion)}{/if}{:else}not read yet{/if}</span>
+            <span class="block text-sm text-quiet">{#if job.fromVersion !== null}{version(job.fromVersion)}{#if job.toVersion !== null}&nbsp;→ {version(job.toVersion)}{/if}{:else}not read yet{/if}{#if port !== null}{' · '}{port}{:else if job.state === 'open'}{' · not plugged in'}{/if}</span>
         </span>
         <StonePath {job} small />
         <span class="text-sm">
@@ -22,8 +23,12 @@
             {:else if job.state === 'done'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}. {job.nothingLost ? 'Nothing lost.' : 'With named losses.'}</span>
             {:else if job.state === 'abandoned'}<span class="text-quiet">Left before the erase line{job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}. The device is as it was.</span>
             {:else if job.current !== null}
-                {#if job.needsHand}<span class="flex items-center gap-2 font-semibold text-amber"><Hand size={18} aria-hidden="true" />{job.current.problem?.detail ?? job.current.title}</span>
-                {:else}<span>{job.current.title}</span><span class="block text-quiet">{phaseWords(job.current)}{job.current.progress === null ? '' : ` · ${Math.round(job.current.progress * 100)} %`}</span>{/if}
+                {#if job.needsHand}<span class="flex items-start gap-2 font-semibold text-amber"><Hand size={18} class="mt-0.5 shrink-0" aria-hidden="true" />{job.current.problem?.detail ?? job.current.title}</span>
+                {:else}
+                    <span class="flex items-center gap-1.5 {still ? 'font-semibold' : ''}">{#if still}<ShieldAlert size={16} class="text-amber" aria-hidden="true" />{/if}{job.current.title}{still ? ': do not disturb' : ''}</span>
+                    <span class="block text-quiet">{phaseWords(job.current)}{job.current.progress === null ? '' : ` · ${Math.round(job.current.progress * 100)} %`}{job.current.secondsLeft === null ? '' : ` · ${minutes(job.current.secondsLeft / 60)} left`}</span>
+                    {#if job.current.progress !== null}<span class="mt-1 block h-1.5 overflow-hidden rounded-full bg-sunken" aria-hidden="true"><span class="block h-full rounded-full bg-jade transition-[width] duration-500" style:width="{job.current.progress * 100}%"></span></span>{/if}
+                {/if}
             {/if}
             {#if job.flag !== null && job.state === 'open'}<span class="mt-1 flex items-start gap-2 text-amber"><BookAlert size={18} class="shrink-0" aria-hidden="true" /><span>The almanac has changed: {job.flag.words[0]}{job.flag.words.length > 1 ? ` And ${job.flag.words.length - 1} more.` : ''}</span></span>{/if}
             {#if job.latestStart !== null && job.state === 'open'}<span class="block"><Countdown until={job.latestStart} /></span>{/if}

@@ -18,7 +18,7 @@
 </script>
 
 {#if proof === null}
-    <section class="panel max-w-3xl py-1" aria-label="Steps">{#each stepsOf(job, 'hand-over') as step (step.code)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}</section>
+    <section class="panel max-w-3xl py-1" aria-label="Steps">{#each stepsOf(job, 'hand-over') as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}</section>
 {:else}
     <Notice tone={proof.nothingLost ? 'jade' : proof.missing > 0 ? 'loss' : 'amber'}>
         <p class="text-lg font-semibold">{proof.nothingLost ? 'Nothing missing.' : proof.missing > 0 ? `${proof.missing} items are missing.` : 'Every item is back; what the plan named as lost is lost.'}</p>

@@ -39,11 +39,11 @@
     </Notice></div>
 {/if}
 {#if job.waitingForDevice}
-    <div class="panel mb-3 py-1">{#each stepsOf(job, 'identify') as step (step.code)}<StepLine {step} onretry={() => retry.mutate()} />{/each}</div>
+    <div class="panel mb-3 py-1">{#each stepsOf(job, 'identify') as step (step.code + step.leg)}<StepLine {step} onretry={() => retry.mutate()} />{/each}</div>
     <WaitingDevice {job} mayAct={session.mayAct} />
 {:else}
     <div class="grid grid-cols-[minmax(18rem,26rem)_1fr] gap-6">
-        <section class="panel" aria-label="Steps">{#each stepsOf(job, 'identify') as step (step.code)}<StepLine {step} onretry={() => retry.mutate()} />{/each}
+        <section class="panel" aria-label="Steps">{#each stepsOf(job, 'identify') as step (step.code + step.leg)}<StepLine {step} onretry={() => retry.mutate()} />{/each}
             {#if device !== null}
                 <dl class="mt-2 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-t border-edge pt-3 text-sm">
                     {#each facts as [name, value, mono] (name)}<dt class="text-quiet">{name}</dt><dd class={mono ? 'font-mono' : ''}>{value}</dd>{/each}

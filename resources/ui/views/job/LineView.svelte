@@ -9,7 +9,7 @@
     let { params }: { params: { id: string } } = $props();
     const job = watchJob(() => Number(params.id));
     let typed = $state('');
-    const cross = jobAct((serial: string) => api.crossLine(Number(params.id), serial), (j) => void push(`/jobs/${j.id}/safeguard`));
+    const cross = jobAct((serial: string) => api.crossLine(Number(params.id), serial), (j) => void push(`/jobs/${j.id}`));
 
     /** Focus goes where work continues. */
     const focusFirst = (field: HTMLInputElement) => field.focus();
@@ -17,6 +17,7 @@
     const bag = $derived(job.data?.bags.filter((b) => b.loweredFrom === null).at(-1));
     const ready = $derived(job.data?.steps.find((s) => s.code === 'cross-line')?.state === 'needs-hand');
     const route = $derived(job.data?.route ?? null);
+    const erases = $derived((route?.erases ?? 1) > 0);
     const losses = $derived(route === null ? [] : [...route.losses.lost.map((k) => `${kindName(k)} (lost)`), ...route.losses.atRisk.map((k) => `${kindName(k)} (at risk)`), ...route.losses.outOfDate.map((k) => `${kindName(k)} (out of date)`), ...route.losses.pairingLost.map((a) => `${a} (pairing)`), ...route.losses.appsUnavailable.map((a) => `${a} (app)`)]);
     const again = $derived(route?.kinds.filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter').map((k) => kindName(k.kind)) ?? []);
 </script>
@@ -46,15 +47,15 @@
                 {#if losses.length === 0}<p>Nothing, by the plan.</p>{:else}<ul class="font-semibold text-loss">{#each losses as l (l)}<li>{l}</li>{/each}</ul>{/if}
                 {#if again.length > 0}<h3 class="mt-4 text-sm text-quiet">To do again by hand</h3><ul>{#each again as a (a)}<li>{a}</li>{/each}</ul>{/if}
                 <h3 class="mt-4 text-sm text-quiet">After this</h3>
-                <p>The device is erased and {version(route?.legs[0]?.to.version ?? '')} is written. From there it only goes forward.</p>
+                <p>{erases ? 'The device is erased and' : 'Nothing is erased:'} {route?.legs.map((l) => version(l.to.version)).join(', then ')} is written{erases ? '' : ' in place, and the data stays'}. From there it only goes forward.</p>
             </section>
             <form class="panel border-2 border-loss" onsubmit={(e) => { e.preventDefault(); cross.mutate(typed); }}>
                 <h1>Cross the erase line</h1>
-                <p class="my-3">{job.data.modelName}, from {version(job.data.fromVersion ?? '')} to {version(job.data.toVersion ?? '')}. Before anything is erased, every byte of the sealed copy is read once more.</p>
+                <p class="my-3">{job.data.modelName}, from {version(job.data.fromVersion ?? '')} to {version(job.data.toVersion ?? '')}. Before anything is {erases ? 'erased' : 'written'}, every byte of the sealed copy is read once more.</p>
                 <label class="flex flex-col gap-1">Type the serial that stands on the device<input class="field font-mono text-lg" autocomplete="off" spellcheck="false" use:focusFirst placeholder={job.data.serial.replace(/[^-]/g, '·')} bind:value={typed} /></label>
                 {#if cross.isError}<p class="mt-3 rounded-md bg-loss-wash p-3 text-loss" role="alert">{cross.error.message}</p>{/if}
                 <div class="mt-4 flex gap-3">
-                    <button class="act flex-1" disabled={cross.isPending || typed.trim() === ''}>Cross and erase</button>
+                    <button class="act flex-1" disabled={cross.isPending || typed.trim() === ''}>{erases ? 'Cross and erase' : 'Cross and write in place'}</button>
                     <a class="act-quiet" href="#/jobs/{job.data.id}/safeguard">Not now</a>
                 </div>
             </form>

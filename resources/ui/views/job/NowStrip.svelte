@@ -23,7 +23,9 @@
             <span class="font-semibold">Now: {job.current.title}</span><span class="text-quiet">Nothing to do for you.</span>
         {/if}
         <span class="flex items-center gap-2 text-sm">
-            {#if job.lineCrossed}<ArrowRight size={18} aria-hidden="true" />Past the erase line: only forward. The data is in the sealed copy.
+            {#if job.installBegun && job.eraseBegun}<ArrowRight size={18} aria-hidden="true" />Past the erase line: only forward. The data is in the sealed copy.
+            {:else if job.installBegun}<ArrowRight size={18} aria-hidden="true" />The install has begun: only forward. The data stays on the device, and is in the sealed copy.
+            {:else if job.lineCrossed}<Undo2 size={18} aria-hidden="true" />The line is open, and nothing has been written yet: it can still be left.
             {:else}<Undo2 size={18} aria-hidden="true" />Before the erase line: everything can still be undone.{/if}
         </span>
         {#if shown !== at}<a class="act-quiet ml-auto" href="#/jobs/{job.id}/{at}">Go to {next} <span class="key">n</span></a>{/if}

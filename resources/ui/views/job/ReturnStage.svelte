@@ -18,7 +18,7 @@
 {:else}
     <div class="grid items-start grid-cols-[1.4fr_1fr] gap-4">
         <section class="panel divide-y divide-edge py-1" aria-label="Steps">
-            {#each stepsOf(job, 'return') as step (step.code)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}
+            {#each stepsOf(job, 'return') as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}
         </section>
         <section class="panel" aria-labelledby="copy">
             <h2 id="copy" class="mb-2">The lowered copy</h2>

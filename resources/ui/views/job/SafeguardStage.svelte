@@ -3,6 +3,7 @@
     import type { Job, StepCode } from '../../api/types';
     import { bytes, dayAndClock, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
+    import PackageFile from '../../parts/PackageFile.svelte';
     import { stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
@@ -13,6 +14,7 @@
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
     const again = jobAct(() => api.backUpAgain(job.id));
     const attest = jobAct((code: string) => api.attest(job.id, code));
+    const fetching = $derived(job.steps.some((s) => s.code === 'fetch-package' && s.state !== 'done' && (s.problem !== null || s.state === 'failed')));
     const line = $derived(job.steps.find((s) => s.code === 'cross-line'));
     const bag = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1));
     const broken = $derived(bag?.state === 'damaged' || job.steps.some((s) => ['verify-backup', 'back-up', 'seal-backup'].includes(s.code) && s.state === 'failed'));
@@ -24,7 +26,8 @@
 {:else}
     <div class="grid items-start grid-cols-2 gap-4">
         <section class="panel divide-y divide-edge py-1" aria-label="Steps">
-            {#each stepsOf(job, 'safeguard') as step (step.code)}<StepLine {step} onretry={session.mayAct && !step.code.includes('backup') ? () => retry.mutate(step.code) : null} />{/each}
+            {#each stepsOf(job, 'safeguard') as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct && !step.code.includes('backup') ? () => retry.mutate(step.code) : null} />{/each}
+            {#if session.mayAct && fetching}<div class="py-2"><PackageFile /></div>{/if}
         </section>
         <div class="flex flex-col gap-4">
             {#if bag !== undefined}

@@ -14,7 +14,7 @@
     let { job, mayAct }: { job: Job; mayAct: boolean } = $props();
     const device = new SaidDevice(untrack(() => job.said));
     const bench = createQuery(() => ({ queryKey: ['bench'], queryFn: api.bench, refetchInterval: 3000 }));
-    const free = $derived((bench.data?.ports ?? []).filter((p) => p.serial !== null && p.jobId === null));
+    const free = $derived((bench.data?.benches.flatMap((b) => b.ports) ?? []).filter((p) => p.serial !== null && p.jobId === null));
     const correct = jobAct(() => intake.correct(job.id, device.said));
     const attach = jobAct((serial: string) => intake.attach(job.id, serial));
 </script>

@@ -4,10 +4,12 @@
     import { almanac } from '../../api/almanac';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
+    import BenchesPanel from './BenchesPanel.svelte';
     import KeepingPanel from './KeepingPanel.svelte';
     import KeyRow from './KeyRow.svelte';
     import PeoplePanel from './PeoplePanel.svelte';
     import SessionsPanel from './SessionsPanel.svelte';
+    import StoragePanel from './StoragePanel.svelte';
     import VendorForm from './VendorForm.svelte';
 
     const queries = useQueryClient();
@@ -25,10 +27,10 @@
 
 <svelte:head><title>Settings · Jade Step</title></svelte:head>
 <div class="mb-3 flex items-baseline gap-4">
-    <h1>Settings</h1><p class="text-quiet">People, keep rules, and the vendors whose word this bench takes.</p>
+    <h1>Settings</h1><p class="text-quiet">People, benches, places, keep rules, and the vendors whose word is taken.</p>
     {#if session.leads}<button class="act-quiet ml-auto" onclick={() => (adding = !adding)}>{adding ? 'Not now' : 'Add a vendor'}</button>{/if}
 </div>
-<div class="mb-4 flex flex-col gap-4">{#if session.leads}<PeoplePanel />{/if}<KeepingPanel leads={session.leads} /><SessionsPanel /></div>
+<div class="mb-4 flex flex-col gap-4">{#if session.leads}<PeoplePanel />{/if}<BenchesPanel leads={session.leads} /><StoragePanel leads={session.leads} mayAct={session.mayAct} /><KeepingPanel leads={session.leads} /><SessionsPanel /></div>
 {#if !session.leads}<div class="mb-3"><Notice>A lead changes vendors and decides on keys. You can look.</Notice></div>{/if}
 {#if adding}<section class="panel mb-4" aria-label="A new vendor"><VendorForm vendor={null} onsaved={() => (adding = false)} /></section>{/if}
 {#if vendors.isPending}<p class="text-quiet" role="status">Reading the settings…</p>
