@@ -41,6 +41,6 @@
                 {step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span>
             </div>
         {/if}
-        {#if step.state === 'failed' && onretry !== null}<button class="act-quiet mt-2" onclick={onretry}>Try again</button>{/if}
+        {#if step.state === 'failed' && onretry !== null}<button class="act mt-2" onclick={onretry}>Try again</button>{/if}
     </div>
 </div>

@@ -65,14 +65,18 @@ final readonly class Cabinet
         return "{$this->folder}/{$serial}/package-{$sha256}";
     }
 
-    /** Sets a device back to how it was delivered. */
-    public function reset(string $serial): void
+    /**
+     * Sets a device back to how it was delivered.
+     *
+     * @param  bool  $small  with little of each kind
+     */
+    public function reset(string $serial, bool $small = false): void
     {
         $device = Scenario::devices()[$serial] ?? throw new Problem(404, 'no-such-device', 'The rig has no such device.');
         $this->provision();
         $lock = self::lock("{$this->folder}/.lock");
         Storage::remove("{$this->folder}/{$serial}");
-        $this->deliver($device);
+        $this->deliver($device, $small);
         fclose($lock);
     }
 
@@ -90,19 +94,19 @@ final readonly class Cabinet
         is_dir($this->folder) || mkdir($this->folder, 0o755, true);
         $lock = self::lock("{$this->folder}/.lock");
         if (! is_file("{$this->folder}/.ready")) {
-            array_map($this->deliver(...), Scenario::devices());
+            array_map(fn (array $d) => $this->deliver($d, false), Scenario::devices());
             touch("{$this->folder}/.ready");
         }
         fclose($lock);
     }
 
     /** @param  array<string, mixed>  $device */
-    private function deliver(array $device): void
+    private function deliver(array $device, bool $small): void
     {
         $folder = "{$this->folder}/{$device['serial']}";
         Storage::remove($folder);
         mkdir($folder, 0o755, true);
-        DemoContent::make("{$folder}/content", $device['serial'], $device['photoCount'], time());
+        DemoContent::make("{$folder}/content", $device['serial'], $small ? 3 : $device['photoCount'], time(), $small ? 0.08 : 1.0);
         foreach ($device['accessories'] as $accessory) {
             (new Storage("{$folder}/content"))->write('accessory-pairing', "{$accessory['id']}.bin", hash('sha256', $accessory['id'], true), time() - 86_400);
         }

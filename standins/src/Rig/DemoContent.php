@@ -18,16 +18,21 @@ final class DemoContent
         $this->random = crc32($seed);
     }
 
-    /** Fills the folder with every kind that the device holds. */
-    public static function make(string $folder, string $seed, int $photos, int $now): void
+    /**
+     * Fills the folder with every kind that the device holds.
+     *
+     * @param  float  $share  of how much there usually is of the other kinds
+     */
+    public static function make(string $folder, string $seed, int $photos, int $now, float $share = 1.0): void
     {
         $maker = new self($folder, $seed, $now);
+        $many = static fn (int $usual): int => max(1, (int) round($usual * $share));
         $maker->photos($photos);
-        $maker->contacts(64);
-        $maker->calendars(10);
-        $maker->notes(24);
-        $maker->messages(18);
-        $maker->recordings(5);
+        $maker->contacts($many(64));
+        $maker->calendars($many(10));
+        $maker->notes($many(24));
+        $maker->messages($many(18));
+        $maker->recordings($many(5));
         $maker->others();
     }
 

@@ -228,10 +228,17 @@ final class Handset
             'owner-lock-off' => $this->state = ($this->state['lockDelay'] === 'on' ? ['lockDelayEndsAt' => $this->state['lockDelayEndsAt'] ?? self::time($this->today + (int) ceil(3600 / $this->speed))] : ['ownerLock' => 'off']) + $this->state,
             'owner-lock-off-elsewhere' => $this->state = ['ownerLock' => 'off', 'lockDelayEndsAt' => null] + $this->state,
             'owner-lock-on' => $this->state['ownerLock'] = 'on',
-            'charger-in' => $this->state['charging'] = true,
+            'charger-in' => $this->charge(),
             'charged' => $this->state['batteryPercent'] = 100,
             default => throw new Problem(400, 'bad-field', 'The device was not asked that.'),
         };
+    }
+
+    /** On a charging cable a battery does not fall any more. */
+    private function charge(): void
+    {
+        $this->state['charging'] = true;
+        $this->state['faults'] = array_values(array_filter($this->state['faults'], static fn (array $f): bool => $f['kind'] !== 'battery-falls'));
     }
 
     private function goOnWith(string $answer): void
@@ -431,8 +438,9 @@ final class Handset
     /** @param  array<string, mixed>  $op */
     private function enterPhase(array $op, string $phase): void
     {
-        if ($op['kind'] === 'install' && $phase === 'write' && ! $op['keepData']) {
-            $this->wipe();
+        if ($op['kind'] === 'install' && $phase === 'write') {
+            $this->state['writes'][] = ['build' => $op['head']['build'], 'keepsData' => $op['keepData'], 'at' => self::time($this->today)];
+            $op['keepData'] ?: $this->wipe();
         }
         if ($op['kind'] === 'return' && $phase === 'apply') {
             $this->applyReturn($op['return']);

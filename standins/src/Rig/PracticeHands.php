@@ -31,7 +31,7 @@ final readonly class PracticeHands
             return ['speed' => $this->clock->runAt((float) $speed)->speed];
         });
         Kernel::route($routes, 'POST', '/practice/devices/{serial}/reset', function (Request $r, array $m): array {
-            $this->cabinet->reset($m['serial']);
+            $this->cabinet->reset($m['serial'], (Kernel::body($r)['small'] ?? false) === true);
 
             return ['reset' => true];
         });
@@ -72,7 +72,7 @@ final readonly class PracticeHands
     {
         $s = $h->state;
         $running = array_filter(array_keys($s['operations']), static fn (int|string $id): bool => $s['operations'][$id]['state'] === 'running');
-        $kept = ['serial', 'modelName', 'boxLabel', 'note', 'port', 'version', 'build', 'mode', 'hidden', 'bootable', 'paired', 'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'activated', 'keys', 'keysDone', 'heard', 'faults', 'fired'];
+        $kept = ['serial', 'modelName', 'boxLabel', 'note', 'port', 'version', 'build', 'mode', 'hidden', 'bootable', 'paired', 'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'activated', 'keys', 'keysDone', 'heard', 'faults', 'fired', 'writes'];
 
         return array_intersect_key($s, array_flip($kept)) + [
             'operation' => $running === [] ? null : $h->operation((string) reset($running)),

@@ -77,7 +77,7 @@ final class Scenario
             'mode' => 'normal', 'paired' => false, 'activated' => true, 'setUp' => true,
             'nonce' => null, 'operations' => [], 'returns' => [],
             'bootable' => true, 'wiped' => false, 'hidden' => false, 'ownerEntered' => false, 'boxLabel' => null,
-            'keysDone' => 0, 'keysAt' => 0.0, 'heard' => null, 'lastPort' => null, 'backAt' => null, 'faults' => [], 'fired' => [],
+            'keysDone' => 0, 'keysAt' => 0.0, 'heard' => null, 'lastPort' => null, 'backAt' => null, 'faults' => [], 'fired' => [], 'writes' => [],
         ];
     }
 

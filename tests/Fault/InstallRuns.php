@@ -1,0 +1,461 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Fault;
+
+use GuzzleHttp\Client;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Seal;
+use Random\Engine\Mt19937;
+use Random\Randomizer;
+use Tests\Support\RunningSystem;
+use Tests\Support\Visitor;
+
+/**
+ * Takes up to eight devices at once all the way, while each has faults of its own, and processes and the vendor have
+ * theirs. A pair of hands does what the screens ask for and nothing else. After each run the device itself, the backup on
+ * the disk and the journal are held against what was promised.
+ */
+final class InstallRuns
+{
+    /** The devices of a batch, with the port of each. The two in the drawer are in no job: nothing may be written to them. */
+    private const DEVICES = ['SKL-0042' => '1', 'SKL-0057' => '2', 'SKL-0063' => '3', 'SKT-0011' => '4', 'OST-2107' => '5', 'SKL-0071' => '6', 'SKL-0088' => '7', 'OST-2120' => '8'];
+
+    private const DECOY = 'SKL-0102';
+
+    public const AT_ONCE = 8;
+
+    /** How long a device may take, whatever goes wrong, with hands that are always there. */
+    private const SECONDS = 240;
+
+    private Visitor $visitor;
+
+    private Client $http;
+
+    /** @var array<string, int> how often the hands were asked for what */
+    private array $asked = [];
+
+    private function __construct(private readonly RunningSystem $system)
+    {
+        $this->visitor = Visitor::signIn($system->address());
+        $this->http = new Client(['http_errors' => false, 'timeout' => 60]);
+    }
+
+    public static function start(): self
+    {
+        return new self(RunningSystem::start('install-faults', 8940, ['vendor', 'rig', 'worker', 'worker', 'worker', 'web'], 20, ['DB_FLUSH' => '1']));
+    }
+
+    public function stop(): void
+    {
+        $this->system->stop();
+    }
+
+    /** @return array<string, int> by code of what was asked for */
+    public function asked(): array
+    {
+        arsort($this->asked);
+
+        return $this->asked;
+    }
+
+    /**
+     * @param  list<int>  $seeds  one a device, at most eight
+     * @return list<array{seed: int, serial: string, faults: list<string>, broken: list<string>}> `broken` are promises
+     */
+    public function batch(array $seeds): array
+    {
+        $runs = $this->begin($seeds);
+        $random = new Randomizer(new Mt19937($seeds[0]));
+        $harm = $this->schedule($random);
+        $started = microtime(true);
+        $until = $started + self::SECONDS;
+        while (array_filter($runs, static fn (array $r): bool => ! $r['over']) !== [] && microtime(true) < $until) {
+            $harm = $this->harm($harm, microtime(true) - $started);
+            $this->system->revive();
+            foreach ($runs as $serial => $run) {
+                $runs[$serial] = $run['over'] ? $run : $this->handsOn($run, $random);
+            }
+            usleep(100_000);
+        }
+        foreach ($harm as $left) {
+            $left['undo'] === null ?: ($left['undo'])();
+        }
+
+        return array_values(array_map($this->judge(...), $runs));
+    }
+
+    /**
+     * @param  list<int>  $seeds
+     * @return array<string, array<string, mixed>> by serial
+     */
+    private function begin(array $seeds): array
+    {
+        $this->tidy();
+        $runs = [];
+        foreach ($seeds as $i => $seed) {
+            $serial = array_keys(self::DEVICES)[$i];
+            $faults = $this->setFaults($serial, $seed);
+            $runs[$serial] = ['seed' => $seed, 'serial' => $serial, 'faults' => $faults, 'job' => $this->ask('POST', '/jobs', ['serial' => $serial])['id'], 'over' => false, 'tries' => [], 'before' => null, 'decoy' => $seed % 5 === 0];
+        }
+
+        return $runs;
+    }
+
+    private function tidy(): void
+    {
+        $database = $this->system->database();
+        $database->exec('DELETE FROM queue_jobs; UPDATE bench_jobs SET state = \'abandoned\', held_serial = NULL; DELETE FROM job_steps');
+        exec('find '.escapeshellarg("{$this->system->folder}/bags").' -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +; rm -f '.escapeshellarg($this->system->folder).'/packages/*');
+        $database->exec('UPDATE bags SET deleted_at = NOW(); DELETE FROM held_packages; DELETE FROM measurements');
+        foreach ([...array_keys(self::DEVICES), self::DECOY] as $serial) {
+            $this->rig('POST', "/practice/devices/{$serial}/reset", ['small' => true]);
+        }
+        foreach (['brightmere', 'osterly'] as $vendor) {
+            $this->http->delete($this->system->settings()['VENDOR_ADDRESS']."/{$vendor}/practice");
+        }
+    }
+
+    /** @return list<string> */
+    private function setFaults(string $serial, int $seed): array
+    {
+        $random = new Randomizer(new Mt19937($seed));
+        $names = [];
+        for ($i = 0, $many = [0, 1, 1, 1, 1, 1, 1, 2, 2, 3][$random->getInt(0, 9)]; $i < $many; $i++) {
+            $body = $random->getInt(0, 9) === 0 ? ['kind' => 'battery-falls', 'perMinute' => 60] : ['seed' => $random->getInt(0, 100_000)];
+            $set = $this->rig('POST', "/practice/devices/{$serial}/faults", $body)['faults'];
+            $last = end($set) ?: [];
+            $names[] = trim(($last['kind'] ?? '').' '.($last['phase'] ?? ''));
+        }
+
+        return $names;
+    }
+
+    /** @return list<array{at: float, do: \Closure, undo: \Closure|null, name: string}> what happens to processes and vendors in this batch */
+    private function schedule(Randomizer $random): array
+    {
+        $at = static fn (int $most): float => $random->getInt(0, $most * 10) / 10;
+        $vendor = fn (array $hand): \Closure => fn () => array_map(fn (string $v) => $this->http->post($this->system->settings()['VENDOR_ADDRESS']."/{$v}/practice", ['json' => $hand]), ['brightmere', 'osterly']);
+        $kill = fn (string $service, ?int $port): \Closure => function () use ($service, $port): void {
+            $this->system->kill($service);
+            usleep(300_000);
+            $this->system->launch($service, $port);
+        };
+        $plans = [
+            ['kill a worker', $kill('worker-2', null), null], ['kill a worker', $kill('worker-3', null), null], ['kill the rig', $kill('rig', $this->system->port + 2), null],
+            ['kill the vendor', $kill('vendor', $this->system->port + 1), null], ['kill the database', $kill('mariadb', $this->system->port + 3), null],
+            ['no permits for a while', $vendor(['refused' => ['8G210', '8H88', '8H95', 'L50.20']]), $vendor(['refused' => []])], ['downloads are cut', $vendor(['cutAfterBytes' => 3_000_000]), $vendor(['cutAfterBytes' => null])],
+            ['a download is altered', $vendor(['alterNext' => true]), null], ['the vendor is broken for a while', $vendor(['broken' => true]), $vendor(['broken' => false])],
+            ['the vendor is slow', $vendor(['slowSeconds' => 1]), $vendor(['slowSeconds' => 0])],
+        ];
+        $chosen = [];
+        for ($i = 0, $many = $random->getInt(1, 3); $i < $many; $i++) {
+            [$name, $do, $undo] = $plans[$random->getInt(0, count($plans) - 1)];
+            $chosen[] = ['at' => $at(25), 'do' => $do, 'undo' => $undo, 'name' => $name];
+        }
+
+        return $chosen;
+    }
+
+    /**
+     * @param  list<array{at: float, do: \Closure, undo: \Closure|null, name: string}>  $harm
+     * @return list<array{at: float, do: \Closure, undo: \Closure|null, name: string}>
+     */
+    private function harm(array $harm, float $now): array
+    {
+        $left = [];
+        foreach ($harm as $h) {
+            if ($h['at'] > $now) {
+                $left[] = $h;
+            } else {
+                ($h['do'])();
+                $this->asked[$h['name']] = ($this->asked[$h['name']] ?? 0) + 1;
+                $h['undo'] === null ?: $left[] = ['at' => $now + 4, 'do' => $h['undo'], 'undo' => null, 'name' => 'all right again'];
+            }
+        }
+
+        return $left;
+    }
+
+    /**
+     * Does the one thing that the job asks for now.
+     *
+     * @param  array<string, mixed>  $run
+     * @return array<string, mixed>
+     */
+    private function handsOn(array $run, Randomizer $random): array
+    {
+        $job = $this->ask('GET', "/jobs/{$run['job']}");
+        if ($job['state'] !== 'open') {
+            return ['over' => true, 'ended' => $job['state']] + $run;
+        }
+        $step = $job['current'];
+        $code = $step['problem']['code'] ?? ($step['state'] === 'needs-hand' ? $step['code'] : null);
+        if ($code === null || ($step['state'] === 'running' && ! in_array($step['code'], ['enter-recovery', 'wake', 'put-back', 'pair', 'install'], true))) {
+            return $run;
+        }
+        $key = "{$step['code']} {$code}";
+        $run['tries'][$key] = ($run['tries'][$key] ?? 0) + 1;
+        $this->asked[$code] = ($this->asked[$code] ?? 0) + ($run['tries'][$key] === 1 ? 1 : 0);
+        $serial = $run['serial'];
+        $answer = fn (string $what) => $this->rig('POST', "/practice/devices/{$serial}/answers", ['answer' => $what]);
+        match (true) {
+            $code === 'choose-route' || ($step['code'] === 'choose-route') => $run = $this->choose($job, $run),
+            $step['code'] === 'cross-line' && $step['state'] === 'needs-hand' => $run = $this->cross($job, $run, $answer),
+            in_array($code, ['recovery-wanted', 'recovery-not-seen'], true) => $run = $this->recover($run),
+            in_array($code, ['device-not-seen', 'not-recognised'], true) => $this->replug($serial, $random),
+            in_array($code, ['consent-wanted', 'passcode-wanted'], true) => $answer(explode('-', $code)[0]),
+            $code === 'owner-account-wanted' => $answer('owner-account'),
+            $code === 'owner-lock-on' => $answer('owner-lock-off-elsewhere'),
+            $code === 'hand-over' => $this->send('POST', "/jobs/{$run['job']}/hand-over"),
+            $step['state'] === 'failed' => $this->failed($job, $step, $run, $answer),
+            default => null, // it goes on by itself
+        };
+
+        return $run;
+    }
+
+    /**
+     * @param  array<string, mixed>  $job
+     * @param  array<string, mixed>  $run
+     * @return array<string, mixed>
+     */
+    private function choose(array $job, array $run): array
+    {
+        $run['before'] ??= array_column($this->rig('GET', "/devices/{$run['serial']}")['kinds'] ?? [], 'items', 'kind');
+        $run['before'] = $run['before'] === [] ? null : $run['before'];
+        foreach ($job['plan']['routes'] ?? [] as $route) {
+            if ($route['base'] === null || $route['base']['backup'] === 'planned') {
+                $end = $route['legs'][count($route['legs']) - 1]['to']['build'];
+                $this->send('PUT', "/jobs/{$job['id']}/route", ['route' => $route['id'], 'build' => $end, 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]]);
+
+                return $run;
+            }
+        }
+        $nearest = $job['plan']['nearest'] ?? null;
+        $nearest === null ? $this->send('POST', '/almanac/refresh') : null;
+        $this->send('PUT', "/jobs/{$job['id']}/goal", ['goal' => $nearest === null ? $job['goal'] ?? ['newestInMajor' => 8] : ['exact' => $nearest['version']]]);
+
+        return $run;
+    }
+
+    /**
+     * @param  array<string, mixed>  $job
+     * @param  array<string, mixed>  $run
+     * @return array<string, mixed>
+     */
+    private function cross(array $job, array $run, callable $answer): array
+    {
+        foreach ($job['checks'] as $check) {
+            if (in_array($check['code'], ['owner-account-at-hand', 'passcode-known'], true) && $check['state'] === 'unknown') {
+                $this->send('PUT', "/jobs/{$job['id']}/attestations/{$check['code']}");
+            }
+            if ($check['state'] === 'fail') {
+                match ($check['code']) {
+                    'battery' => $answer('charger-in'),
+                    'owner-lock-off', 'lock-delay' => $answer('owner-lock-off-elsewhere'),
+                    'almanac-fresh' => $this->send('POST', '/almanac/refresh'),
+                    'backup-verified', 'backup-complete', 'sealed-copy' => $this->send('POST', "/jobs/{$job['id']}/backup-again"),
+                    default => null,
+                };
+            }
+        }
+        $this->send('POST', "/jobs/{$job['id']}/line", ['serial' => $job['serial']]);
+
+        return $run;
+    }
+
+    /**
+     * @param  array<string, mixed>  $run
+     * @return array<string, mixed>
+     */
+    private function recover(array $run): array
+    {
+        if ($run['decoy']) {
+            $run['decoy'] = false;
+            $port = self::DEVICES[$run['serial']];
+            $this->rig('POST', "/practice/devices/{$run['serial']}/port", ['port' => null]);
+            $this->rig('POST', '/practice/devices/'.self::DECOY.'/port', ['port' => $port]);
+            $this->press(self::DECOY);
+            usleep(1_500_000);
+            $this->rig('POST', '/practice/devices/'.self::DECOY.'/port', ['port' => null]);
+            $this->rig('POST', "/practice/devices/{$run['serial']}/port", ['port' => $port]);
+        }
+        $this->press($run['serial']);
+
+        return $run;
+    }
+
+    private function press(string $serial): void
+    {
+        $device = array_column($this->rig('GET', '/practice')['devices'] ?? [], null, 'serial')[$serial] ?? null;
+        foreach ($device !== null && $device['mode'] === 'normal' && $device['operation'] === null ? $device['keys'] : [] as $key) {
+            $this->rig('POST', "/practice/devices/{$serial}/keys", $key);
+        }
+    }
+
+    /** Out and in again, at the same port or, now and then, another one. */
+    private function replug(string $serial, Randomizer $random): void
+    {
+        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => null]);
+        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => $random->getInt(0, 2) === 0 ? '9' : self::DEVICES[$serial]]);
+        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
+    }
+
+    /**
+     * @param  array<string, mixed>  $job
+     * @param  array<string, mixed>  $step
+     * @param  array<string, mixed>  $run
+     */
+    private function failed(array $job, array $step, array $run, callable $answer): void
+    {
+        ($step['problem']['code'] ?? '') === 'battery-low' ? $answer('charger-in') : null;
+        $failures = array_sum(array_filter($run['tries'], static fn (string $k): bool => str_starts_with($k, "{$step['code']} "), ARRAY_FILTER_USE_KEY));
+        if (in_array($step['code'], ['back-up', 'verify-backup', 'seal-backup'], true)) {
+            $this->send('POST', "/jobs/{$job['id']}/backup-again");
+        } elseif ($job['ahead']['onward'] && $failures % 4 === 3) {
+            $this->goOnward($job);
+        } else {
+            $this->send('POST', "/jobs/{$job['id']}/steps/{$step['code']}/retry");
+        }
+    }
+
+    /** @param  array<string, mixed>  $job */
+    private function goOnward(array $job): void
+    {
+        foreach ($this->ask('GET', "/jobs/{$job['id']}/onward")['plans'] ?? [] as $offer) {
+            foreach ($offer['plan']['routes'] as $route) {
+                if ($route['base'] === null || in_array($route['base']['backup'], array_column($job['bags'], 'id'), true)) {
+                    $end = $route['legs'][count($route['legs']) - 1]['to']['build'];
+                    $this->send('POST', "/jobs/{$job['id']}/onward", ['goal' => $offer['goal'], 'route' => $route['id'], 'build' => $end, 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]]);
+
+                    return;
+                }
+            }
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $run
+     * @return array{seed: int, serial: string, faults: list<string>, broken: list<string>}
+     */
+    private function judge(array $run): array
+    {
+        $job = $this->ask('GET', "/jobs/{$run['job']}");
+        $broken = [];
+        $say = static function (bool $holds, string $else) use (&$broken): void {
+            $holds ?: $broken[] = $else;
+        };
+        $say($job['state'] === 'done', 'the job did not end: it stands at '.json_encode([$job['current']['code'] ?? null, $job['current']['state'] ?? null, $job['current']['problem'] ?? null]).', after '.json_encode($run['tries']));
+        $device = array_column($this->rig('GET', '/practice')['devices'], null, 'serial');
+        $this->judgeWrites($job, $device[$run['serial']]['writes'], $say);
+        $this->judgeBackup($job, $say);
+        $say($device[self::DECOY]['writes'] === [] && $device[self::DECOY]['version'] === '10.0.0-beta.2', 'a device in no job was written to');
+        if ($job['state'] === 'done') {
+            $this->judgeEnd($job, $run, $device[$run['serial']], $say);
+        }
+
+        return ['seed' => $run['seed'], 'serial' => $run['serial'], 'faults' => $run['faults'], 'broken' => $broken];
+    }
+
+    /**
+     * @param  array<string, mixed>  $job
+     * @param  list<array{build: string, keepsData: bool, at: string}>  $writes
+     */
+    private function judgeWrites(array $job, array $writes, callable $say): void
+    {
+        $row = $this->system->database()->query("SELECT install_begun_at, erase_begun_at, line_crossed_at, line_checks FROM bench_jobs WHERE id = {$job['id']}")->fetch(\PDO::FETCH_ASSOC);
+        if ($writes === []) {
+            return;
+        }
+        $say($row['line_crossed_at'] !== null && $row['install_begun_at'] !== null && $row['install_begun_at'] <= gmdate('Y-m-d H:i:s', (int) strtotime($writes[0]['at'])), 'the device was written to before the journal said so');
+        $say(array_filter($writes, static fn (array $w): bool => ! $w['keepsData']) === [] || $row['erase_begun_at'] !== null, 'the device was erased and the journal does not know');
+        $checks = json_decode((string) $row['line_checks'], true) ?? [];
+        $say($checks !== [] && array_filter($checks, static fn (array $c): bool => $c['blocks'] !== 'nothing' && in_array($c['state'], ['fail', 'unknown'], true)) === [], 'the device was written to although a check had not passed');
+    }
+
+    /** @param  array<string, mixed>  $job */
+    private function judgeBackup(array $job, callable $say): void
+    {
+        if (! $job['installBegun']) {
+            return;
+        }
+        $bags = array_filter($job['bags'], static fn (array $b): bool => $b['loweredFrom'] === null && $b['state'] === 'sealed');
+        $bag = end($bags);
+        $say($bag !== false, 'an install had begun without a sealed copy');
+        if ($bag !== false) {
+            $folder = "{$this->system->folder}/bags/{$bag['id']}";
+            try {
+                $say(BagVerifier::verify($folder)->isSound() && Seal::isClosed($folder), 'the sealed copy is not whole any more');
+            } catch (NotABag) {
+                $say(false, 'the sealed copy is gone');
+            }
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $job
+     * @param  array<string, mixed>  $run
+     * @param  array<string, mixed>  $device
+     */
+    private function judgeEnd(array $job, array $run, array $device, callable $say): void
+    {
+        $end = $job['route']['legs'][count($job['route']['legs']) - 1]['to'];
+        $say([$device['version'], $device['build']] === [$end['version'], $end['build']], "the device runs {$device['version']} ({$device['build']}) and not what the route ends on");
+        $say($job['proof']['missing'] === 0, "{$job['proof']['missing']} items are missing");
+        $now = array_column($this->rig('GET', "/devices/{$run['serial']}")['kinds'], 'items', 'kind');
+        foreach ($job['route']['kinds'] as $kind) {
+            if (in_array($kind['outcome'], ['returned', 'kept'], true) && $run['before'] !== null) {
+                $say(($now[$kind['kind']] ?? 0) >= ($run['before'][$kind['kind']] ?? 0), "of {$kind['kind']}, promised as {$kind['outcome']}, the device holds {$now[$kind['kind']]} of {$run['before'][$kind['kind']]}");
+            }
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $body
+     * @return array<string, mixed>
+     */
+    private function rig(string $method, string $path, array $body = []): array
+    {
+        for ($try = 0; ; $try++) {
+            try {
+                $told = json_decode((string) $this->http->request($method, $this->system->settings()['DEVICE_LINK'].$path, ['json' => (object) $body])->getBody(), true);
+
+                return is_array($told) ? $told : [];
+            } catch (\Throwable $e) {
+                $try < 40 || throw $e;
+                $this->system->revive();
+                usleep(250_000);
+            }
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $body
+     * @return array<string, mixed>
+     */
+    private function ask(string $method, string $path, array $body = []): array
+    {
+        for ($try = 0; ; $try++) {
+            try {
+                return $this->visitor->ask($method, $path, $body);
+            } catch (\Throwable $e) {
+                $try < 60 || throw $e;
+                $this->system->revive();
+                usleep(250_000);
+            }
+        }
+    }
+
+    /** @param  array<string, mixed>  $body */
+    private function send(string $method, string $path, array $body = []): void
+    {
+        try {
+            $this->visitor->send($method, $path, $body);
+        } catch (\Throwable) {
+            // the screen is looked at again in a moment
+        }
+    }
+}
