@@ -29,7 +29,9 @@ final readonly class BenchNow
     /** @return Collection<int, BenchJob> */
     public function endedJobs(): Collection
     {
-        return new Collection(BenchJob::query()->with('steps')->where('state', '!=', JobState::Open)->latest('id')->limit(self::ENDED_SHOWN)->get()->all());
+        $latest = BenchJob::query()->where('state', '!=', JobState::Open)->latest('id')->limit(self::ENDED_SHOWN)->pluck('id');
+
+        return BenchJob::query()->with('steps')->whereKey($latest)->get()->sortByDesc('id')->values()->toBase();
     }
 
     /** @param  Collection<int, BenchJob>  $open */

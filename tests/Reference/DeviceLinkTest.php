@@ -1,0 +1,345 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Reference;
+
+use App\Ports\DeviceReading;
+use App\Ports\Exception\Refused;
+use App\Ports\Http\HttpDeviceLink;
+use App\Ports\Http\HttpVendorService;
+use App\Ports\Http\JsonClient;
+use App\Ports\Operation;
+use App\Ports\Work;
+use GuzzleHttp\Client;
+use Illuminate\Http\Client\Factory;
+use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Bag\Inventory;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\KindHeader;
+use JadeStep\Core\Permit\PermitRequest;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use Symfony\Component\Process\Process;
+use Tests\Support\RunningSystem;
+
+/**
+ * The contract of docs/device-link.md, held against two programs that share nothing: the rig, and a second link in Python
+ * that was written from that page alone.
+ */
+final class DeviceLinkTest extends TestCase
+{
+    private const PORT = 8944;
+
+    private const SECOND_PORT = 8949;
+
+    private static ?RunningSystem $system = null;
+
+    private static ?Process $second = null;
+
+    private string $serial;
+
+    private HttpDeviceLink $link;
+
+    public static function setUpBeforeClass(): void
+    {
+        self::$system = RunningSystem::start('contract', self::PORT, ['vendor', 'rig'], 200);
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$second?->stop(1);
+        self::$system?->stop();
+        [self::$second, self::$system] = [null, null];
+    }
+
+    /** @return iterable<string, array{string}> */
+    public static function links(): iterable
+    {
+        yield 'the rig' => ['rig'];
+        yield 'a second link, in Python' => ['python'];
+    }
+
+    #[DataProvider('links')]
+    public function test_ports_and_readings(string $which): void
+    {
+        $this->use($which);
+        $port = array_values(array_filter($this->link->ports(), fn ($p): bool => $p->serial === $this->serial))[0];
+
+        self::assertSame(['normal', '9.3.0'], [$port->mode, $port->version]);
+        self::assertSame('no-such-device', $this->refusal(fn () => $this->link->read('SKL-9999')));
+        $reading = $this->link->read($this->serial);
+        self::assertSame([$this->serial, 'FN7-2', false, true, true, []], [$reading->serial, $reading->facts['hardwareId'], $reading->paired, $reading->bootable, $reading->activated, $reading->facts['kinds']]);
+        self::assertNull($reading->facts['freeBytes']);
+        self::assertNull($reading->operation);
+        self::assertSame('no-such-operation', $this->refusal(fn () => $this->link->operation($this->serial, 'none')));
+    }
+
+    #[DataProvider('links')]
+    public function test_nothing_of_the_owners_is_told_before_the_device_said_yes(string $which): void
+    {
+        $this->use($which);
+        self::assertSame('not-paired', $this->refusal(fn () => $this->link->listing($this->serial)));
+        self::assertSame('not-paired', $this->refusal(fn () => $this->link->offerReturn($this->serial, '9.3.0', Inventory::of([], []))));
+
+        $this->do(Work::Pair);
+        self::assertGreaterThan(0, $this->link->read($this->serial)->counts()['photos']);
+    }
+
+    #[DataProvider('links')]
+    public function test_the_listing_is_what_the_items_are(string $which): void
+    {
+        $this->use($which);
+        $this->do(Work::Pair);
+        $listing = $this->link->listing($this->serial);
+        foreach (array_slice($listing->items, 0, 8) as $item) {
+            self::assertSame($item->sha256, hash('sha256', $this->bytes($item)));
+        }
+
+        self::assertSame($this->link->read($this->serial)->counts()['photos'], $listing->counts()['photos']);
+        self::assertArrayNotHasKey('saved-passwords', $listing->counts());
+        self::assertSame(1, $this->link->listing($this->serial, Encryption::OpenPgp)->counts()['saved-passwords']);
+        $secret = array_values(array_filter($this->link->listing($this->serial, Encryption::OpenPgp)->items, static fn (Item $i): bool => $i->kind === 'saved-passwords'))[0];
+        self::assertSame('encrypted-only', $this->refusal(fn () => $this->link->open($this->serial, $secret)));
+        self::assertSame($secret->sha256, hash('sha256', (string) stream_get_contents($this->link->open($this->serial, $secret, Encryption::OpenPgp))));
+        self::assertSame('no-such-item', json_decode((string) $this->raw('GET', '/content/photos/none.jpg')->getBody(), true)['code']);
+        self::assertSame('unsafe-path', json_decode((string) $this->raw('GET', '/content/photos/..%2F..%2Fstate')->getBody(), true)['code']);
+    }
+
+    #[DataProvider('links')]
+    public function test_recovery_mode_is_entered_and_left_without_a_loss(string $which): void
+    {
+        $this->use($which);
+        $this->do(Work::Pair);
+        $before = $this->link->read($this->serial)->counts();
+        self::assertSame('not-in-recovery-mode', $this->refusal(fn () => $this->link->nonce($this->serial)));
+        self::assertSame('not-in-recovery-mode', $this->refusal(fn () => $this->link->start($this->serial, Work::LeaveRecovery)));
+        $once = $this->link->start($this->serial, Work::EnterRecovery);
+        self::assertSame($once->id, $this->link->start($this->serial, Work::EnterRecovery)->id);
+        $this->finish($once);
+        self::assertSame(DeviceReading::RECOVERY, $this->link->read($this->serial)->mode);
+        self::assertNotSame($this->link->nonce($this->serial), $this->link->nonce($this->serial));
+
+        $this->do(Work::LeaveRecovery);
+        self::assertSame([DeviceReading::NORMAL, $before], [$this->link->read($this->serial)->mode, $this->link->read($this->serial)->counts()]);
+    }
+
+    #[DataProvider('links')]
+    public function test_a_package_goes_on_where_it_stopped_and_begins_anew_when_asked(string $which): void
+    {
+        $this->use($which);
+        $this->do(Work::EnterRecovery);
+        [$file, $sha256] = $this->package('8.7.0');
+        $half = intdiv((int) filesize($file), 2);
+        $this->raw('PUT', "/packages/{$sha256}?offset=0", substr((string) file_get_contents($file), 0, $half));
+        $told = [];
+        $this->link->sendPackage($this->serial, $file, $sha256, static function (int $done) use (&$told): void {
+            $told[] = $done;
+        });
+        self::assertGreaterThan($half, $told[0]);
+        self::assertSame(filesize($file), end($told));
+
+        self::assertSame(['received' => 3], json_decode((string) $this->raw('PUT', "/packages/{$sha256}?offset=0", 'abc')->getBody(), true));
+        $this->link->sendPackage($this->serial, $file, $sha256, static fn () => null, true);
+        self::assertSame(['received' => filesize($file)], json_decode((string) $this->raw('GET', "/packages/{$sha256}")->getBody(), true));
+    }
+
+    #[DataProvider('links')]
+    public function test_whatever_does_not_fit_is_refused_and_nothing_is_wiped(string $which): void
+    {
+        $this->use($which);
+        $this->do(Work::Pair);
+        $before = $this->link->read($this->serial)->counts();
+        $this->do(Work::EnterRecovery);
+        [$file, $sha256] = $this->package('8.7.0');
+        self::assertSame('package-missing', $this->refusal(fn () => $this->link->install($this->serial, 'none', $sha256)));
+        $this->link->sendPackage($this->serial, $file, $sha256, static fn () => null);
+        $permit = $this->permit('8G210', $sha256);
+        $install = fn (string $permit, bool $keep = false): string => $this->refusal(fn () => $this->link->install($this->serial, $permit, $sha256, $keep));
+
+        self::assertSame('permit-untrusted', $install('not.a.permit'));
+        self::assertSame('permit-untrusted', $install(substr($permit, 0, -8).'AAAAAAAA'));
+        self::assertSame('permit-other-device', $install($this->permit('8G210', $sha256, ['deviceSerial' => 'SKL-9999'])));
+        self::assertSame('permit-other-model', $install($this->permit('8G210', $sha256, ['hardwareId' => 'FN7-1'])));
+        self::assertSame('permit-other-nonce', $install($this->permit('8G210', $sha256, ['nonce' => 'old'])));
+        self::assertSame('not-accepted-step-down', $install($this->permit('8G210', $sha256), true));
+        $this->raw('PUT', "/packages/{$sha256}?offset=0", 'X'.substr((string) file_get_contents($file), 1));
+        self::assertSame('package-altered', $install($this->permit('8G210', $sha256)));
+
+        $this->do(Work::LeaveRecovery);
+        self::assertSame(['9.3.0', $before], [$this->link->read($this->serial)->version, $this->link->read($this->serial)->counts()]);
+    }
+
+    #[DataProvider('links')]
+    public function test_an_erase_install_empties_the_device_and_the_data_comes_back(string $which): void
+    {
+        $this->use($which);
+        $this->do(Work::Pair);
+        $listing = $this->link->listing($this->serial);
+        $content = array_map($this->bytes(...), $listing->items);
+        $this->do(Work::EnterRecovery);
+        $operation = $this->installing('8.7.0', '8G210', false);
+        $phases = $this->finish($operation);
+        self::assertSame([], array_diff($phases, ['extract', 'verify', 'write', 'restart']));
+        $after = $this->link->read($this->serial);
+        self::assertSame(['8.7.0', '8G210', false, false, false], [$after->version, $after->build, $after->paired, $after->activated, $after->setUp]);
+
+        $this->do(Work::Activate);
+        $this->do(Work::Pair);
+        self::assertSame([1, 0], [$this->link->read($this->serial)->counts()['esim'], $this->link->read($this->serial)->counts()['photos'] ?? 0]);
+        self::assertSame('backup-too-new', $this->refusal(fn () => $this->link->offerReturn($this->serial, '9.3.0', $listing)));
+        $this->bringBack($listing, $content);
+        self::assertEquals(array_filter($listing->counts()), array_filter(array_intersect_key($this->link->listing($this->serial)->counts(), $listing->counts())));
+        $about = array_values(array_filter($this->link->listing($this->serial)->items, static fn (Item $i): bool => $i->key() === 'settings/system/about.json'))[0];
+        self::assertStringContainsString('8G210', $this->bytes($about));
+        $this->do(Work::SetUp);
+        self::assertTrue($this->link->read($this->serial)->setUp);
+
+        $this->do(Work::EnterRecovery);
+        $this->finish($this->installing('9.3.0', '9D55', true));
+        $up = $this->link->read($this->serial);
+        self::assertSame(['9.3.0', true, true, $listing->counts()['photos']], [$up->version, $up->paired, $up->activated, $up->counts()['photos']]);
+    }
+
+    #[DataProvider('links')]
+    public function test_a_store_that_is_too_new_is_dropped(string $which): void
+    {
+        $this->use($which);
+        $this->do(Work::Pair);
+        $listing = $this->link->listing($this->serial);
+        $newer = Inventory::of(array_map(static fn (KindHeader $k): KindHeader => $k->kind === 'messages' ? new KindHeader($k->kind, $k->items, 99) : $k, $listing->kinds), $listing->items);
+        $content = array_map($this->bytes(...), $listing->items);
+        $this->do(Work::EnterRecovery);
+        $this->finish($this->installing('8.7.0', '8G210', false));
+        $this->do(Work::Activate);
+        $this->do(Work::Pair);
+        $this->bringBack($newer, $content);
+
+        $counts = $this->link->read($this->serial)->counts();
+        self::assertSame([0, $listing->counts()['photos']], [$counts['messages'] ?? 0, $counts['photos']]);
+    }
+
+    private function use(string $which): void
+    {
+        $system = self::$system ?? throw new \LogicException('The instance starts before the first test.');
+        if ($which === 'rig') {
+            $this->serial = 'SKL-0042';
+            $address = $system->settings()['DEVICE_LINK'];
+            (new Client)->post("{$address}/practice/devices/{$this->serial}/reset", ['json' => ['small' => true]]);
+        } else {
+            $this->serial = 'ALT-0001';
+            $address = 'http://127.0.0.1:'.self::SECOND_PORT;
+            $this->startSecond();
+        }
+        $this->link = new HttpDeviceLink(new JsonClient(new Factory, $address, 'The device link'));
+    }
+
+    /** A new one for each test, with its device as it was made. */
+    private function startSecond(): void
+    {
+        self::$second?->stop(1);
+        self::$second = new Process(['python3', RunningSystem::root().'/tests/Support/second_link.py', (string) self::SECOND_PORT, $this->vendorAddress()], null, null, null, null);
+        self::$second->start();
+        RunningSystem::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', self::SECOND_PORT) !== false, 15, 'the second link did not start: '.self::$second->getErrorOutput());
+    }
+
+    private function installing(string $version, string $build, bool $keepData): Operation
+    {
+        [$file, $sha256] = $this->package($version);
+        $this->link->sendPackage($this->serial, $file, $sha256, static fn () => null);
+
+        return $this->link->install($this->serial, $this->permit($build, $sha256), $sha256, $keepData);
+    }
+
+    /** @param  list<string>  $content */
+    private function bringBack(Inventory $inventory, array $content): void
+    {
+        $return = $this->link->offerReturn($this->serial, '8.7.0', $inventory);
+        self::assertSame($return, $this->link->offerReturn($this->serial, '8.7.0', $inventory));
+        self::assertSame('return-incomplete', $this->refusal(fn () => $this->link->commitReturn($this->serial, $return)));
+        self::assertSame('no-such-return', $this->refusal(fn () => $this->link->returned($this->serial, 'none')));
+        foreach ($inventory->items as $i => $item) {
+            $left = $content[$i];
+            $this->link->sendItem($this->serial, $return, $item, static function (int $most) use (&$left): string {
+                [$now, $left] = [substr($left, 0, $most), substr($left, $most)];
+
+                return $now;
+            });
+        }
+        self::assertEqualsCanonicalizing(array_map(static fn (Item $i): string => $i->key(), $inventory->items), $this->link->returned($this->serial, $return));
+        $this->finish($this->link->commitReturn($this->serial, $return));
+    }
+
+    private function bytes(Item $item): string
+    {
+        return (string) stream_get_contents($this->link->open($this->serial, $item));
+    }
+
+    private function do(Work $work): void
+    {
+        $this->finish($this->link->start($this->serial, $work));
+    }
+
+    /** @return list<string> the phases that were seen */
+    private function finish(Operation $operation): array
+    {
+        $phases = [];
+        RunningSystem::waitUntil(function () use ($operation, &$phases): bool {
+            $now = $this->link->operation($this->serial, $operation->id);
+            $phases[] = $now->phase;
+
+            return $now->isOver();
+        }, 15, "{$operation->kind} did not end");
+        $end = $this->link->operation($this->serial, $operation->id);
+        self::assertSame(['done', 1.0, null], [$end->state, $end->progress, $end->error]);
+
+        return array_values(array_unique($phases));
+    }
+
+    /** @return array{string, string} the file of the practice vendor's package for this model, and its digest */
+    private function package(string $version): array
+    {
+        $this->vendor()->signedCatalogue(); // has it made where it was not yet
+        $file = glob((self::$system->folder ?? '')."/vendor/brightmere/packages/fn7_{$version}_*.fwp")[0] ?? self::fail('The practice vendor has no such package.');
+
+        return [$file, (string) hash_file('sha256', $file)];
+    }
+
+    /** @param  array<string, string>  $differs */
+    private function permit(string $build, string $sha256, array $differs = []): string
+    {
+        $fields = $differs + ['deviceSerial' => $this->serial, 'hardwareId' => 'FN7-2', 'build' => $build, 'packageSha256' => $sha256, 'nonce' => $this->link->nonce($this->serial)];
+
+        return $this->vendor()->permit(new PermitRequest(...$fields));
+    }
+
+    private function vendor(): HttpVendorService
+    {
+        return new HttpVendorService(new JsonClient(new Factory, $this->vendorAddress(), 'The vendor'), $this->vendorAddress());
+    }
+
+    private function vendorAddress(): string
+    {
+        return (self::$system?->settings()['VENDOR_ADDRESS'] ?? '').'/brightmere';
+    }
+
+    private function raw(string $method, string $path, string $body = ''): \Psr\Http\Message\ResponseInterface
+    {
+        $address = $this->serial === 'ALT-0001' ? 'http://127.0.0.1:'.self::SECOND_PORT : self::$system?->settings()['DEVICE_LINK'];
+
+        return (new Client(['http_errors' => false]))->request($method, "{$address}/devices/{$this->serial}{$path}", ['body' => $body]);
+    }
+
+    /** @param  callable(): mixed  $call */
+    private function refusal(callable $call): string
+    {
+        try {
+            $call();
+        } catch (Refused $e) {
+            self::assertNotSame('', $e->getMessage());
+
+            return $e->reason;
+        }
+        self::fail('It was not refused.');
+    }
+}
