@@ -43,9 +43,17 @@ final class CrossingTest extends BrowserTestCase
         self::assertSame('9.3.0', self::rig('/devices/SKL-0042')['version']);
         $serial->clear();
         $serial->sendKeys('SKL-0042'.WebDriverKeys::ENTER);
-        $b->see('Prove once more');
-
+        $b->see('Put the device in recovery mode', 40)->see('nothing has been written yet');
         $b->find(WebDriverBy::cssSelector('[aria-label="erase line, crossed"]'), 30);
+        $b->press('Pace me')->see('Now press volume up')->see('Keep holding power');
+        $this->assertAccessible('recovery mode');
+        $b->press('Leave without writing')->see('Before the erase line: everything can still be undone.');
+        self::assertSame('9.3.0', self::rig('/devices/SKL-0042')['version']);
+        $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 60);
+        sleep(1); // the device restarts out of recovery mode
+        $b->visit("/jobs/{$id}/line")->find(WebDriverBy::cssSelector('form input'))->sendKeys('SKL-0042'.WebDriverKeys::ENTER);
+        $b->see('Put the device in recovery mode', 40);
+        self::pressKeys('SKL-0042');
         $b->visit("/jobs/{$id}/install")->see('What is being installed');
         $this->assertAccessible('install');
         $b->find(WebDriverBy::cssSelector('[data-step="wake"][data-state="done"]'), 60);

@@ -37,7 +37,7 @@ final class InstallRuns
     /** @var array<string, int> how often the hands were asked for what */
     private array $asked = [];
 
-    private function __construct(private readonly RunningSystem $system)
+    private function __construct(private readonly RunningSystem $system, private readonly bool $harmless)
     {
         $this->visitor = Visitor::signIn($system->address());
         $this->http = new Client(['http_errors' => false, 'timeout' => 60]);
@@ -45,7 +45,18 @@ final class InstallRuns
 
     public static function start(): self
     {
-        return new self(RunningSystem::start('install-faults', 8940, ['vendor', 'rig', 'worker', 'worker', 'worker', 'web'], 20, ['DB_FLUSH' => '1']));
+        return new self(RunningSystem::start('install-faults', 8940, ['vendor', 'rig', 'worker', 'worker', 'worker', 'web'], 20, ['DB_FLUSH' => '1']), false);
+    }
+
+    /** Without any fault, with all that the devices hold, and as many workers as `bin/start` has. */
+    public static function harmless(float $speed): self
+    {
+        return new self(RunningSystem::start('fleet', 8940, ['vendor', 'rig', 'worker', 'worker', 'worker', 'worker', 'web'], $speed, ['DB_FLUSH' => '1']), true);
+    }
+
+    public function visitor(): Visitor
+    {
+        return $this->visitor;
     }
 
     public function stop(): void
@@ -63,13 +74,14 @@ final class InstallRuns
 
     /**
      * @param  list<int>  $seeds  one a device, at most eight
+     * @param  (\Closure(): void)|null  $look  what is done beside, each time that the hands look around
      * @return list<array{seed: int, serial: string, faults: list<string>, broken: list<string>}> `broken` are promises
      */
-    public function batch(array $seeds): array
+    public function batch(array $seeds, ?\Closure $look = null): array
     {
         $runs = $this->begin($seeds);
         $random = new Randomizer(new Mt19937($seeds[0]));
-        $harm = $this->schedule($random);
+        $harm = $this->harmless ? [] : $this->schedule($random);
         $started = microtime(true);
         $until = $started + self::SECONDS;
         while (array_filter($runs, static fn (array $r): bool => ! $r['over']) !== [] && microtime(true) < $until) {
@@ -78,7 +90,7 @@ final class InstallRuns
             foreach ($runs as $serial => $run) {
                 $runs[$serial] = $run['over'] ? $run : $this->handsOn($run, $random);
             }
-            usleep(100_000);
+            $look === null ? usleep(100_000) : $look();
         }
         foreach ($harm as $left) {
             $left['undo'] === null ?: ($left['undo'])();
@@ -97,8 +109,8 @@ final class InstallRuns
         $runs = [];
         foreach ($seeds as $i => $seed) {
             $serial = array_keys(self::DEVICES)[$i];
-            $faults = $this->setFaults($serial, $seed);
-            $runs[$serial] = ['seed' => $seed, 'serial' => $serial, 'faults' => $faults, 'job' => $this->ask('POST', '/jobs', ['serial' => $serial])['id'], 'over' => false, 'tries' => [], 'before' => null, 'decoy' => $seed % 5 === 0];
+            $faults = $this->harmless ? [] : $this->setFaults($serial, $seed);
+            $runs[$serial] = ['seed' => $seed, 'serial' => $serial, 'faults' => $faults, 'job' => $this->ask('POST', '/jobs', ['serial' => $serial])['id'], 'over' => false, 'tries' => [], 'before' => null, 'decoy' => ! $this->harmless && $seed % 5 === 0];
         }
 
         return $runs;
@@ -111,7 +123,7 @@ final class InstallRuns
         exec('find '.escapeshellarg("{$this->system->folder}/bags").' -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +; rm -f '.escapeshellarg($this->system->folder).'/packages/*');
         $database->exec('UPDATE bags SET deleted_at = NOW(); DELETE FROM held_packages; DELETE FROM measurements');
         foreach ([...array_keys(self::DEVICES), self::DECOY] as $serial) {
-            $this->rig('POST', "/practice/devices/{$serial}/reset", ['small' => true]);
+            $this->rig('POST', "/practice/devices/{$serial}/reset", ['small' => ! $this->harmless]);
         }
         foreach (['brightmere', 'osterly'] as $vendor) {
             $this->http->delete($this->system->settings()['VENDOR_ADDRESS']."/{$vendor}/practice");

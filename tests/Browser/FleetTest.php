@@ -1,0 +1,157 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
+use Tests\Support\RunningSystem;
+
+/** Eight devices at once on the bench, and the hands that they need. */
+final class FleetTest extends BrowserTestCase
+{
+    private const DEVICES = ['SKL-0042', 'SKL-0057', 'SKL-0063', 'SKT-0011', 'OST-2107', 'SKL-0071', 'SKL-0088', 'OST-2120'];
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        array_map(static fn (string $s) => self::hand($s, 'reset', ['small' => true]), self::DEVICES);
+    }
+
+    protected function tearDown(): void
+    {
+        array_map(static fn (string $s) => self::hand($s, 'reset', []), self::DEVICES);
+        parent::tearDown();
+    }
+
+    public function test_eight_devices_arrive_side_by_side(): void
+    {
+        $b = $this->browser->signIn();
+        $jobs = [];
+        foreach (self::DEVICES as $serial) {
+            $b->takeIn($serial);
+            $jobs[$serial] = $b->jobId();
+        }
+        $b->visit('/')->see('8 jobs need a hand now', 40);
+        $this->assertAccessible('bench with eight jobs');
+        foreach ($jobs as $serial => $id) {
+            $this->chooseRoute($serial, $id);
+        }
+        foreach ($jobs as $serial => $id) {
+            $this->crossLine($serial, $id);
+        }
+        foreach ($jobs as $serial => $id) {
+            RunningSystem::waitUntil(fn (): bool => str_contains($b->visit("/jobs/{$id}")->see($serial)->text(), 'Put the device in recovery mode'), 60, "{$serial} is not asked for its keys");
+            self::pressKeys($serial);
+        }
+        $b->visit('/');
+        foreach ($jobs as $serial => $id) {
+            $b->find(WebDriverBy::xpath("//li[contains(., \"{$serial}\")]//*[contains(., \"Hand over\") and contains(@class, \"text-amber\")]"), 180);
+        }
+        foreach ($jobs as $serial => $id) {
+            $b->visit("/jobs/{$id}/hand-over")->see('Item by item');
+            $b->press('Hand over and end the job')->see('Jobs in progress');
+        }
+        $b->visit('/')->see('No job is in progress');
+
+        $versions = array_map(static fn (string $s): string => self::rig("/devices/{$s}")['version'], self::DEVICES);
+        self::assertSame(['8.7.0', '8.7.0', '8.7.0', '8.8.0', '5.0.0', '8.7.0', '8.7.0', '5.0.0'], $versions);
+    }
+
+    public function test_a_call_for_a_hand_shows_in_the_title_where_it_is_switched_on(): void
+    {
+        $b = $this->browser->signIn();
+        $b->press('Call me when a hand is needed')->see('Calls when a hand is needed');
+        $b->takeIn('SKL-0057');
+        $id = $b->jobId();
+        RunningSystem::waitUntil(static fn (): bool => str_starts_with($b->driver->getTitle(), '(1 need a hand) '), 30, 'the title does not call');
+        $b->visit("/jobs/{$id}")->press('Leave the device as it is');
+        RunningSystem::waitUntil(static fn (): bool => ! str_contains($b->driver->getTitle(), 'need a hand'), 30, 'the title still calls');
+        $b->visit('/')->press('Calls when a hand is needed')->see('Call me when a hand is needed');
+        self::assertSame('off', $b->driver->executeScript('return localStorage.getItem("jade-step-calls")'));
+    }
+
+    public function test_the_rig_plugs_presses_and_makes_things_go_wrong(): void
+    {
+        $b = $this->browser->signIn();
+        $b->visit('/rig')->see('these devices and vendors are simulated');
+        $this->assertAccessible('rig');
+        $b->find(WebDriverBy::xpath('//button[contains(., "SKL-0094")]'))->click();
+        $b->see('Battery low, and not charging.')->press('Plug in')->see('Unplug from port 9');
+        $b->press('Press volume up once, shortly, for me')->see('Step 1 of 3 was taken.');
+        $b->press('power')->see('Begin the sequence again.');
+        $b->find(WebDriverBy::xpath('//option[contains(., "wants its passcode")]'))->click();
+        $b->press('Set this fault')->see('waits: wants its passcode');
+        $b->press('Take back')->gone('waits: wants its passcode')->press('Draw one')->see('waits: ');
+        $b->press('5 times')->press('As it was delivered')->see('in the drawer');
+        self::assertEquals(5, self::rig('/practice')['speed']);
+        (new \GuzzleHttp\Client)->put(self::system()->settings()['DEVICE_LINK'].'/practice/speed', ['json' => ['speed' => 25]]);
+
+        $b->press('Sign out')->see('Password');
+        $b->signIn('viewer@skerry.example')->visit('/rig')->see('For practice');
+        self::assertFalse($b->driver->findElement(WebDriverBy::xpath('//button[normalize-space(.)="Set this fault"]'))->isEnabled());
+    }
+
+    public function test_a_broken_install_offers_the_next_route(): void
+    {
+        self::hand('SKL-0088', 'faults', ['kind' => 'work-fails', 'phase' => 'write', 'percent' => 30]);
+        $b = $this->browser->signIn();
+        $b->takeIn('SKL-0088');
+        $id = $b->jobId();
+        $this->chooseRoute('SKL-0088', $id);
+        $this->crossLine('SKL-0088', $id);
+        $b->visit("/jobs/{$id}")->see('Put the device in recovery mode', 60);
+        self::pressKeys('SKL-0088');
+        $b->see('From here there is only forward', 60)->see('Try again')->see('Go to 8.7');
+        self::assertFalse($b->hasButton('Leave the device as it is'));
+        $this->assertAccessible('next route');
+        $b->press('Go to 9.3')->find(WebDriverBy::cssSelector('[data-step="hand-over"][data-state="needs-hand"], [aria-labelledby="proof"]'), 90);
+        $b->visit("/jobs/{$id}/hand-over")->see('Nothing missing.')->press('Hand over and end the job')->see('Ended');
+        self::assertSame('9.3.0', self::rig('/devices/SKL-0088')['version']);
+    }
+
+    public function test_places_and_benches_stand_in_settings(): void
+    {
+        $b = $this->browser->signIn('lead@skerry.example')->visit('/settings')->see('Depot bench')->see('Packages and bags');
+        $b->press('Add a bench');
+        $b->find(WebDriverBy::cssSelector('[aria-labelledby="benches"] form input'))->sendKeys('Depot bench');
+        $b->press('Save')->see('There is a bench named Depot bench already.')->press('Not now');
+        $b->press('Change places and limits');
+        $b->find(WebDriverBy::cssSelector('[aria-labelledby="storage"] form input[type="number"]'))->sendKeys('200');
+        $b->press('Save')->see('at most 200 GB')->press('Change places and limits');
+        $b->find(WebDriverBy::cssSelector('[aria-labelledby="storage"] form input[type="number"]'))->sendKeys(WebDriverKeys::CONTROL.'a'.WebDriverKeys::NULL.WebDriverKeys::DELETE);
+        $b->press('Save')->gone('at most 200 GB');
+        $file = tempnam(sys_get_temp_dir(), 'no-package');
+        file_put_contents((string) $file, 'not a package');
+        $b->find(WebDriverBy::cssSelector('input[name="package"]'))->sendKeys((string) $file);
+        $b->see('No build in the almanac has a package with this digest');
+        unlink((string) $file);
+        $this->assertAccessible('settings');
+    }
+
+    private function chooseRoute(string $serial, int $id): void
+    {
+        $b = $this->browser->visit("/jobs/{$id}/choose")->see('What is signed for this model');
+        $b->hasButton('Go to 5.0 instead') ? $b->press('Go to 5.0 instead') : null;
+        $take = '//button[starts-with(normalize-space(.), "Take this route") or starts-with(normalize-space(.), "Accept these losses and take")]';
+        $b->find(WebDriverBy::xpath($take))->click();
+        $b->see('Back up');
+        $serial === 'SKL-0071' ? self::hand($serial, 'answers', ['answer' => 'owner-lock-off-elsewhere']) : null;
+    }
+
+    private function crossLine(string $serial, int $id): void
+    {
+        $b = $this->browser->visit("/jobs/{$id}/safeguard");
+        $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 120);
+        $open = fn (): int => count($b->driver->findElements(WebDriverBy::xpath('//button[normalize-space(.)="I have checked"]')));
+        while (($left = $open()) > 0) {
+            $b->press('I have checked');
+            RunningSystem::waitUntil(fn (): bool => $open() < $left, 20, 'the check stays open');
+        }
+        $b->press('Go to the erase line')->see('What was proven');
+        $b->find(WebDriverBy::cssSelector('form input'))->sendKeys($serial);
+        $b->find(WebDriverBy::cssSelector('form button.act'))->click();
+        $b->gone('Type the serial that stands on the device');
+    }
+}
