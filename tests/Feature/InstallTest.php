@@ -74,7 +74,7 @@ final class InstallTest extends FeatureTestCase
         self::assertSame(['8.8.0', '8H95'], [$this->device('SKT-0011')['version'], $this->device('SKT-0011')['build']]);
         self::assertSame([0, 1], $job->steps->where('code', StepCode::Install)->pluck('leg')->all());
         self::assertSame(0, $job->proof['missing']);
-        self::assertGreaterThanOrEqual(2, Measurement::query()->where('what', 'install')->count());
+        self::assertSame(['backup' => 1, 'install' => 2, 'link' => 2, 'return' => 1], Measurement::query()->where('bench_job_id', $job->id)->where('bench_id', $job->bench_id)->toBase()->groupBy('what')->orderBy('what')->selectRaw('what, count(*) as many')->pluck('many', 'what')->map(static fn (mixed $n): int => (int) $n)->all());
     }
 
     public function test_an_in_place_step_down_keeps_the_data_and_still_backs_up_first(): void
@@ -222,6 +222,27 @@ final class InstallTest extends FeatureTestCase
         $this->hands = true;
         $this->workUntil($job, StepCode::HandOver);
         self::assertSame(JobState::Open, $job->state);
+    }
+
+    public function test_the_bench_shows_the_most_urgent_first(): void
+    {
+        $stuck = $this->jobAtTheLine('SKL-0057');
+        $this->rig('POST', '/practice/devices/SKL-0057/faults', ['kind' => 'work-fails', 'phase' => 'write', 'percent' => 10]);
+        $this->cross($stuck);
+        $this->workUntil($stuck, StepCode::Install, StepState::Failed);
+        $open = $this->openJob('OST-2107');
+        $this->workUntil($open, StepCode::ChooseRoute);
+        $ending = $this->openJob();
+        $this->workUntil($ending, StepCode::ChooseRoute);
+        $this->practice('brightmere', ['windows' => ['8G210' => ['until' => gmdate('Y-m-d\TH:i:s\Z', time() + 7200), 'announced' => true]]]);
+        $this->postJson('/api/v1/almanac/refresh')->assertOk();
+        $this->putJson("/api/v1/jobs/{$ending->id}/goal", ['goal' => ['newestInMajor' => 8]])->assertOk();
+        $busy = $this->openJob('SKT-0011'); // its reading is queued: nothing to do for anybody
+
+        $bench = $this->getJson('/api/v1/bench')->assertOk();
+        self::assertSame([$stuck->id, $ending->id, $open->id, $busy->id], array_column($bench->json('open'), 'id'));
+        self::assertSame([true, true, true, false], array_column($bench->json('open'), 'needsHand'));
+        self::assertSame(3, $bench->json('hands'));
     }
 
     private function cross(BenchJob $job): void
