@@ -76,9 +76,10 @@ final class RunningSystem
     /** Kills a service and its children without a word, as a crash would. */
     public function kill(string $name): void
     {
-        $pid = $this->services[$name]->getPid();
-        $pid === null || posix_kill(-$pid, SIGKILL);
         while ($this->services[$name]->isRunning()) {
+            // again until it works: one that has only just been started leads no session yet
+            $pid = $this->services[$name]->getPid();
+            $pid === null || posix_kill(-$pid, SIGKILL);
             usleep(10_000);
         }
         unset($this->services[$name]);
