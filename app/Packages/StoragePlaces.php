@@ -74,11 +74,14 @@ final readonly class StoragePlaces implements StorageFolders
         Setting::query()->updateOrCreate(['name' => self::NAME], ['value' => array_intersect_key($wanted, array_flip(['bagsFolder', 'packagesFolder', 'bagsBytes', 'packagesBytes']))]);
     }
 
-    /** @return array<string, mixed> */
-    public function shown(PackageCache $cache): array
+    /**
+     * @param  bool  $withFolders  where on the disk they are is for leads only
+     * @return array<string, mixed>
+     */
+    public function shown(PackageCache $cache, bool $withFolders): array
     {
         return [
-            'bagsFolder' => $this->bags(), 'packagesFolder' => $this->packages(), 'bagsBytes' => $this->bagsLimit(), 'packagesBytes' => $this->packagesLimit(),
+            'bagsFolder' => $withFolders ? $this->bags() : null, 'packagesFolder' => $withFolders ? $this->packages() : null, 'bagsBytes' => $this->bagsLimit(), 'packagesBytes' => $this->packagesLimit(),
             'bagsUsed' => self::bagBytes(), 'packagesUsed' => (int) HeldPackage::query()->pluck('sha256')->sum(static fn (string $s): int => (int) @filesize($cache->file($s)) + (int) @filesize($cache->part($s))),
             'bagsFree' => (int) @disk_free_space($this->bags()), 'packagesFree' => (int) @disk_free_space($this->packages()),
         ];

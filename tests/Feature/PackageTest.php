@@ -128,6 +128,7 @@ final class PackageTest extends FeatureTestCase
     {
         $bags = self::system()->folder.'/other-bags';
         is_dir($bags) || mkdir($bags);
+        $this->signedIn()->getJson('/api/v1/packages')->assertJsonPath('storage.bagsFolder', null);
         $this->signedIn()->putJson('/api/v1/storage', ['bagsFolder' => $bags, 'packagesFolder' => $bags, 'bagsBytes' => null, 'packagesBytes' => null])->assertForbidden();
         self::assertStringContainsString('no folder that this program can write to', $this->storage(['bagsFolder' => '/nowhere/at/all'])->assertConflict()->json('detail'));
         $this->storage(['bagsFolder' => 'relative'])->assertUnprocessable();

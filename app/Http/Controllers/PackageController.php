@@ -18,9 +18,9 @@ use Illuminate\Http\Response;
 /** The packages that this instance holds, and where they and the bags are kept. */
 final class PackageController
 {
-    public function index(StoragePlaces $places, PackageCache $cache): JsonResponse
+    public function index(Request $request, StoragePlaces $places, PackageCache $cache): JsonResponse
     {
-        return new JsonResponse(['packages' => PackageResource::collection(HeldPackage::query()->latest('used_at')->get()), 'storage' => $places->shown($cache)]);
+        return new JsonResponse(['packages' => PackageResource::collection(HeldPackage::query()->latest('used_at')->get()), 'storage' => $places->shown($cache, $request->user()->role->leads())]);
     }
 
     public function fetch(string $sha256, Ahead $ahead): JsonResponse
@@ -44,6 +44,6 @@ final class PackageController
     {
         $places->keep($request->fields());
 
-        return new JsonResponse($places->shown($cache));
+        return new JsonResponse($places->shown($cache, true));
     }
 }

@@ -24,9 +24,10 @@ final readonly class JsonClient
     {
     }
 
-    public function get(string $path): Response
+    /** @param  int  $seconds  how long an answer may take */
+    public function get(string $path, int $seconds = self::ANSWER_SECONDS): Response
     {
-        return $this->ask(fn (PendingRequest $r): Response => $r->get($path));
+        return $this->ask(static fn (PendingRequest $r): Response => $r->timeout($seconds)->get($path));
     }
 
     /** @param  array<string, mixed>  $body */

@@ -20,11 +20,11 @@
 </script>
 
 <section class="panel" aria-labelledby="storage">
-    <div class="mb-1 flex items-center gap-3"><h2 id="storage">Packages and bags</h2>{#if leads && s && draft === null}{@const now = s}<button class="act-quiet !min-h-9 ml-auto" onclick={() => (draft = { bagsFolder: now.bagsFolder, packagesFolder: now.packagesFolder, bagsGb: now.bagsBytes === null ? null : now.bagsBytes / GB, packagesGb: now.packagesBytes === null ? null : now.packagesBytes / GB })}>Change places and limits</button>{/if}</div>
+    <div class="mb-1 flex items-center gap-3"><h2 id="storage">Packages and bags</h2>{#if leads && s && draft === null}{@const now = s}<button class="act-quiet !min-h-9 ml-auto" onclick={() => (draft = { bagsFolder: now.bagsFolder ?? '', packagesFolder: now.packagesFolder ?? '', bagsGb: now.bagsBytes === null ? null : now.bagsBytes / GB, packagesGb: now.packagesBytes === null ? null : now.packagesBytes / GB })}>Change places and limits</button>{/if}</div>
     {#if s}
         <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
-            <dt class="text-quiet">Bags</dt><dd><span class="font-mono break-all">{s.bagsFolder}</span>: {bytes(s.bagsUsed)} taken, {limit(s.bagsBytes)}, {bytes(s.bagsFree)} free on its disk</dd>
-            <dt class="text-quiet">Packages</dt><dd><span class="font-mono break-all">{s.packagesFolder}</span>: {bytes(s.packagesUsed)} taken, {limit(s.packagesBytes)}, {bytes(s.packagesFree)} free on its disk</dd>
+            <dt class="text-quiet">Bags</dt><dd>{#if s.bagsFolder !== null}<span class="font-mono break-all">{s.bagsFolder}</span>: {/if}{bytes(s.bagsUsed)} taken, {limit(s.bagsBytes)}, {bytes(s.bagsFree)} free on its disk</dd>
+            <dt class="text-quiet">Packages</dt><dd>{#if s.packagesFolder !== null}<span class="font-mono break-all">{s.packagesFolder}</span>: {/if}{bytes(s.packagesUsed)} taken, {limit(s.packagesBytes)}, {bytes(s.packagesFree)} free on its disk</dd>
         </dl>
     {/if}
     {#if draft !== null}{@const d = draft}
