@@ -11,6 +11,7 @@ use App\Models\BenchJob;
 use App\Models\JobStep;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Query\Expression;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Psr\Clock\ClockInterface;
@@ -19,7 +20,7 @@ use Psr\Clock\ClockInterface;
 final readonly class Journal
 {
     private const CLEAN = ['claim' => null, 'phase' => null, 'progress' => null, 'bytes_done' => null, 'bytes_total' => null, 'bytes_per_second' => null,
-        'do_not_disturb' => false, 'problem' => null, 'not_before' => null, 'heartbeat_at' => null];
+        'do_not_disturb' => false, 'problem' => null, 'problem_at' => null, 'not_before' => null, 'heartbeat_at' => null];
 
     public function __construct(private ClockInterface $clock)
     {
@@ -139,10 +140,26 @@ final readonly class Journal
         DB::transaction(function () use ($step, $seconds, $problem): void {
             $this->move($this->held($step), [
                 'state' => StepState::Ready->value, 'claim' => null, 'problem' => $problem === null ? null : json_encode($problem, JSON_THROW_ON_ERROR),
+                'problem_at' => $this->since($step, $problem),
                 'not_before' => $this->now((int) ($seconds * 1000)),
             ]);
             RunStep::dispatch($step->id)->delay((int) ceil($seconds));
         });
+    }
+
+    /**
+     * Since when the step has waited for the same.
+     *
+     * @param  array{code: string, detail: string}|null  $problem
+     * @return string|Expression<string>|null
+     */
+    private function since(JobStep $step, ?array $problem): string|Expression|null
+    {
+        return match (true) {
+            $problem === null => null,
+            ($step->problem['code'] ?? null) === $problem['code'] => DB::raw("COALESCE(problem_at, '{$this->now()}')"),
+            default => $this->now(),
+        };
     }
 
     /** @param  array{code: string, detail: string}  $problem */

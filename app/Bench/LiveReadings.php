@@ -9,6 +9,7 @@ use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
 use App\Ports\Exception\LinkLost;
 use App\Ports\Exception\Refused;
+use Illuminate\Contracts\Cache\Repository as Cache;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -17,13 +18,13 @@ use Illuminate\Support\Facades\DB;
  */
 final class LiveReadings
 {
-    private const EVERY_SECONDS = 4.0;
+    private const EVERY_SECONDS = 4;
 
     private const LIVE = ['batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'paired', 'betaEnrolled', 'freeBytes', 'accessories'];
 
     private float $last = 0.0;
 
-    public function __construct(private readonly DeviceLink $link)
+    public function __construct(private readonly DeviceLink $link, private readonly Cache $cache)
     {
     }
 
@@ -33,6 +34,9 @@ final class LiveReadings
             return;
         }
         $this->last = microtime(true);
+        if (! $this->cache->add('live-readings', true, self::EVERY_SECONDS)) {
+            return; // another worker has just looked
+        }
         BenchJob::query()->where('state', JobState::Open)->where('route', '!=', null)->where('line_crossed_at', null)->get()->each($this->read(...));
     }
 

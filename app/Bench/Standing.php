@@ -10,6 +10,8 @@ use App\Models\JobStep;
 /** Where a job stands: the one step to look at now. */
 final class Standing
 {
+    private const LINK_SECONDS = 10;
+
     /** A step that wants a hand comes before one that runs, and one that runs before one that waits. */
     public static function of(BenchJob $job): ?JobStep
     {
@@ -44,6 +46,12 @@ final class Standing
 
     public static function needsHand(?JobStep $step): bool
     {
-        return $step !== null && ($step->problem !== null || in_array($step->state, [StepState::NeedsHand, StepState::Failed], true));
+        return $step !== null && (self::waitsForLong($step) || in_array($step->state, [StepState::NeedsHand, StepState::Failed], true));
+    }
+
+    /** A line that breaks mostly comes back by itself: for that nobody is called at once. */
+    private static function waitsForLong(JobStep $step): bool
+    {
+        return $step->problem !== null && (($step->problem['code'] ?? '') !== 'link-lost' || $step->problem_at === null || $step->problem_at->diffInSeconds(now()) >= self::LINK_SECONDS);
     }
 }

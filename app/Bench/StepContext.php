@@ -49,7 +49,7 @@ final class StepContext
         [$this->lastBeat, $this->lastPhase] = [$now, $phase];
         $this->journal->beat($this->step, [
             'phase' => $phase, 'progress' => $progress ?? ($bytesTotal === null || $bytesTotal === 0 ? null : $bytesDone / $bytesTotal),
-            'problem' => null, 'bytes_done' => $bytesDone, 'bytes_total' => $bytesTotal, 'bytes_per_second' => $this->rate(explode(' ', $phase)[0], $now, $bytesDone), 'do_not_disturb' => $doNotDisturb,
+            'problem' => null, 'problem_at' => null, 'bytes_done' => $bytesDone, 'bytes_total' => $bytesTotal, 'bytes_per_second' => $this->rate(explode(' ', $phase)[0], $now, $bytesDone), 'do_not_disturb' => $doNotDisturb,
         ]);
     }
 

@@ -28,6 +28,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property bool $do_not_disturb
  * @property array<string, mixed>|null $data what the step remembers between two runs
  * @property array{code: string, detail: string}|null $problem what it waits for, or why it failed
+ * @property \Illuminate\Support\Carbon|null $problem_at since when it has waited for this
  * @property \Illuminate\Support\Carbon|null $not_before
  * @property \Illuminate\Support\Carbon|null $heartbeat_at
  * @property \Illuminate\Support\Carbon|null $started_at
@@ -50,7 +51,7 @@ final class JobStep extends Model
     {
         return [
             'code' => StepCode::class, 'state' => StepState::class, 'do_not_disturb' => 'boolean', 'data' => 'array', 'problem' => 'array',
-            'progress' => 'float', 'not_before' => 'datetime', 'heartbeat_at' => 'datetime', 'started_at' => 'datetime', 'ended_at' => 'datetime',
+            'progress' => 'float', 'not_before' => 'datetime', 'problem_at' => 'datetime', 'heartbeat_at' => 'datetime', 'started_at' => 'datetime', 'ended_at' => 'datetime',
         ];
     }
 

@@ -53,6 +53,7 @@ return new class extends Migration
         Schema::table('job_steps', static function (Blueprint $t): void {
             $t->unsignedTinyInteger('leg')->default(0)->after('code');
             $t->double('bytes_per_second')->nullable()->after('bytes_total');
+            $t->dateTime('problem_at', 3)->nullable()->after('problem');
             $t->unique(['bench_job_id', 'code', 'leg']);
             $t->dropUnique(['bench_job_id', 'code']);
         });

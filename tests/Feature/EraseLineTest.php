@@ -152,14 +152,14 @@ final class EraseLineTest extends FeatureTestCase
         $ends = gmdate('Y-m-d\TH:i:s\Z', time() + 3600);
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/state', ['batteryPercent' => 12, 'charging' => false, 'ownerLock' => 'on', 'lockDelay' => 'on', 'lockDelayEndsAt' => $ends]);
 
-        (new LiveReadings(app(DeviceLink::class)))->look();
+        $this->lookNow();
 
         $checks = array_column($this->getJson("/api/v1/jobs/{$job->id}")->json('checks'), null, 'code');
         self::assertSame(['fail', 'fail', 'fail'], [$checks['battery']['state'], $checks['owner-lock-off']['state'], $checks['lock-delay']['state']]);
         self::assertSame(["Ends {$ends}", true], [$checks['lock-delay']['evidence'], str_contains($checks['lock-delay']['mend'], 'remotely, which has no delay')]);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/state', ['batteryPercent' => 60, 'ownerLock' => 'off', 'lockDelay' => 'off', 'lockDelayEndsAt' => null]);
-        (new LiveReadings(app(DeviceLink::class)))->look();
+        $this->lookNow();
         self::assertSame('pass', array_column($this->getJson("/api/v1/jobs/{$job->id}")->json('checks'), 'state', 'code')['battery']);
         $this->assertNothingErased($job);
     }
@@ -179,5 +179,12 @@ final class EraseLineTest extends FeatureTestCase
 
         self::assertSame(['9.3.0', 'normal', 180], [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? null]);
         self::assertNull($job->refresh()->line_crossed_at);
+    }
+
+    /** A new worker's first look, which no other has taken from it. */
+    private function lookNow(): void
+    {
+        cache()->forget('live-readings');
+        (new LiveReadings(app(DeviceLink::class), cache()->store()))->look();
     }
 }

@@ -8,6 +8,7 @@ use App\Bench\Exception\ClaimLost;
 use App\Bench\Exception\Refusal;
 use App\Bench\Journal;
 use App\Bench\PassphraseLocker;
+use App\Bench\Standing;
 use App\Bench\StepCode;
 use App\Bench\StepState;
 use App\Bench\Sweeper;
@@ -102,6 +103,23 @@ final class JournalTest extends FeatureTestCase
 
         $this->expectException(Refusal::class);
         $this->journal()->doneByHand($job->step(StepCode::CrossLine));
+    }
+
+    public function test_a_line_that_breaks_calls_nobody_until_it_has_been_away_for_a_while(): void
+    {
+        $step = $this->claimed($this->openJob()->step(StepCode::Pair));
+        $lost = ['code' => 'link-lost', 'detail' => 'It does not answer.'];
+        $this->journal()->again($step, 0, $lost);
+        self::assertFalse(Standing::needsHand($step->fresh()));
+
+        JobStep::query()->whereKey($step->id)->update(['problem_at' => now()->subSeconds(11)]);
+        $again = $this->claimed($step->refresh());
+        $this->journal()->again($again, 0, $lost); // the same again: it has waited since then
+        self::assertTrue(Standing::needsHand($step->fresh()));
+
+        $other = $this->claimed($step->refresh());
+        $this->journal()->again($other, 0, ['code' => 'consent-wanted', 'detail' => 'Say yes on the device.']);
+        self::assertTrue(Standing::needsHand($step->fresh()));
     }
 
     public function test_a_device_that_is_silent_is_waited_for(): void

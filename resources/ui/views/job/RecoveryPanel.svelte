@@ -31,13 +31,14 @@
             </li>
         {/each}
     </ol>
+    {#if pace.keys.length === 0}<p class="mt-2 rounded-md bg-amber-wash p-2 text-amber">The almanac does not tell this model’s keys. Look in the maker’s instructions, or have it asked over the cable.</p>{/if}
     <p class="mt-3 min-h-7 text-lg font-semibold" aria-live="assertive">
         {#if pace.beat !== null}{@const k = pace.keys[pace.beat.key]}{#if k !== undefined}{#if pace.inBeat}{k.action === 'hold' ? `Keep holding ${keyName(k.target)}: ${pace.left} s` : `Now press ${keyName(k.target)}`}{:else}Next: {keyWords(k)} in {pace.left} s{/if}{/if}
         {:else if lost}<span class="text-amber">{step.problem?.detail}</span>{/if}
     </p>
     {#if session.mayAct}
         <div class="mt-1 flex flex-wrap gap-3">
-            <button class="act" onclick={() => pace.start()}>{#if pace.at === null}<Play size={18} aria-hidden="true" />Pace me{:else}<RotateCcw size={18} aria-hidden="true" />From the first key{/if}</button>
+            <button class="act" disabled={pace.keys.length === 0} onclick={() => pace.start()}>{#if pace.at === null}<Play size={18} aria-hidden="true" />Pace me{:else}<RotateCcw size={18} aria-hidden="true" />From the first key{/if}</button>
             <button class="act-quiet" disabled={byCable.isPending} onclick={() => byCable.mutate()}>Ask it over the cable instead</button>
             {#if job.ahead.leaveRecovery}<button class="act-quiet ml-auto" disabled={leave.isPending} onclick={() => leave.mutate()}>Leave without writing</button>{/if}
         </div>
