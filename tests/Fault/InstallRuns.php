@@ -11,7 +11,6 @@ use JadeStep\Core\Bag\Seal;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
 use Tests\Support\RunningSystem;
-use Tests\Support\Visitor;
 
 /**
  * Takes up to eight devices at once all the way, while each has faults of its own, and processes and the vendor have
@@ -30,7 +29,7 @@ final class InstallRuns
     /** How long a device may take, whatever goes wrong, with hands that are always there. */
     private const SECONDS = 240;
 
-    private Visitor $visitor;
+    private PatientVisitor $visitor;
 
     private Client $http;
 
@@ -39,7 +38,7 @@ final class InstallRuns
 
     private function __construct(private readonly RunningSystem $system, private readonly bool $harmless)
     {
-        $this->visitor = Visitor::signIn($system->address());
+        $this->visitor = PatientVisitor::signIn($system);
         $this->http = new Client(['http_errors' => false, 'timeout' => 60]);
     }
 
@@ -54,9 +53,9 @@ final class InstallRuns
         return new self(RunningSystem::start('fleet', 8940, ['vendor', 'rig', 'worker', 'worker', 'worker', 'worker', 'web'], $speed, ['DB_FLUSH' => '1']), true);
     }
 
-    public function visitor(): Visitor
+    public function visitor(): \Tests\Support\Visitor
     {
-        return $this->visitor;
+        return $this->visitor->visitor;
     }
 
     public function stop(): void
@@ -110,7 +109,7 @@ final class InstallRuns
         foreach ($seeds as $i => $seed) {
             $serial = array_keys(self::DEVICES)[$i];
             $faults = $this->harmless ? [] : $this->setFaults($serial, $seed);
-            $runs[$serial] = ['seed' => $seed, 'serial' => $serial, 'faults' => $faults, 'job' => $this->ask('POST', '/jobs', ['serial' => $serial])['id'], 'over' => false, 'tries' => [], 'before' => null, 'decoy' => ! $this->harmless && $seed % 5 === 0];
+            $runs[$serial] = ['seed' => $seed, 'serial' => $serial, 'faults' => $faults, 'job' => $this->visitor->ask('POST', '/jobs', ['serial' => $serial])['id'], 'over' => false, 'tries' => [], 'before' => null, 'decoy' => ! $this->harmless && $seed % 5 === 0];
         }
 
         return $runs;
@@ -199,7 +198,7 @@ final class InstallRuns
      */
     private function handsOn(array $run, Randomizer $random): array
     {
-        $job = $this->ask('GET', "/jobs/{$run['job']}");
+        $job = $this->visitor->ask('GET', "/jobs/{$run['job']}");
         if ($job['state'] !== 'open') {
             return ['over' => true, 'ended' => $job['state']] + $run;
         }
@@ -221,7 +220,7 @@ final class InstallRuns
             in_array($code, ['consent-wanted', 'passcode-wanted'], true) => $answer(explode('-', $code)[0]),
             $code === 'owner-account-wanted' => $answer('owner-account'),
             $code === 'owner-lock-on' => $answer('owner-lock-off-elsewhere'),
-            $code === 'hand-over' => $this->send('POST', "/jobs/{$run['job']}/hand-over"),
+            $code === 'hand-over' => $this->visitor->send('POST', "/jobs/{$run['job']}/hand-over"),
             $step['state'] === 'failed' => $this->failed($job, $step, $run, $answer),
             default => null, // it goes on by itself
         };
@@ -241,14 +240,14 @@ final class InstallRuns
         foreach ($job['plan']['routes'] ?? [] as $route) {
             if ($route['base'] === null || $route['base']['backup'] === 'planned') {
                 $end = $route['legs'][count($route['legs']) - 1]['to']['build'];
-                $this->send('PUT', "/jobs/{$job['id']}/route", ['route' => $route['id'], 'build' => $end, 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]]);
+                $this->visitor->send('PUT', "/jobs/{$job['id']}/route", ['route' => $route['id'], 'build' => $end, 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]]);
 
                 return $run;
             }
         }
         $nearest = $job['plan']['nearest'] ?? null;
-        $nearest === null ? $this->send('POST', '/almanac/refresh') : null;
-        $this->send('PUT', "/jobs/{$job['id']}/goal", ['goal' => $nearest === null ? $job['goal'] ?? ['newestInMajor' => 8] : ['exact' => $nearest['version']]]);
+        $nearest === null ? $this->visitor->send('POST', '/almanac/refresh') : null;
+        $this->visitor->send('PUT', "/jobs/{$job['id']}/goal", ['goal' => $nearest === null ? $job['goal'] ?? ['newestInMajor' => 8] : ['exact' => $nearest['version']]]);
 
         return $run;
     }
@@ -262,19 +261,19 @@ final class InstallRuns
     {
         foreach ($job['checks'] as $check) {
             if (in_array($check['code'], ['owner-account-at-hand', 'passcode-known'], true) && $check['state'] === 'unknown') {
-                $this->send('PUT', "/jobs/{$job['id']}/attestations/{$check['code']}");
+                $this->visitor->send('PUT', "/jobs/{$job['id']}/attestations/{$check['code']}");
             }
             if ($check['state'] === 'fail') {
                 match ($check['code']) {
                     'battery' => $answer('charger-in'),
                     'owner-lock-off', 'lock-delay' => $answer('owner-lock-off-elsewhere'),
-                    'almanac-fresh' => $this->send('POST', '/almanac/refresh'),
-                    'backup-verified', 'backup-complete', 'sealed-copy' => $this->send('POST', "/jobs/{$job['id']}/backup-again"),
+                    'almanac-fresh' => $this->visitor->send('POST', '/almanac/refresh'),
+                    'backup-verified', 'backup-complete', 'sealed-copy' => $this->visitor->send('POST', "/jobs/{$job['id']}/backup-again"),
                     default => null,
                 };
             }
         }
-        $this->send('POST', "/jobs/{$job['id']}/line", ['serial' => $job['serial']]);
+        $this->visitor->send('POST', "/jobs/{$job['id']}/line", ['serial' => $job['serial']]);
 
         return $run;
     }
@@ -326,22 +325,22 @@ final class InstallRuns
         ($step['problem']['code'] ?? '') === 'battery-low' ? $answer('charger-in') : null;
         $failures = array_sum(array_filter($run['tries'], static fn (string $k): bool => str_starts_with($k, "{$step['code']} "), ARRAY_FILTER_USE_KEY));
         if (in_array($step['code'], ['back-up', 'verify-backup', 'seal-backup'], true)) {
-            $this->send('POST', "/jobs/{$job['id']}/backup-again");
+            $this->visitor->send('POST', "/jobs/{$job['id']}/backup-again");
         } elseif ($job['ahead']['onward'] && $failures % 4 === 3) {
             $this->goOnward($job);
         } else {
-            $this->send('POST', "/jobs/{$job['id']}/steps/{$step['code']}/retry");
+            $this->visitor->send('POST', "/jobs/{$job['id']}/steps/{$step['code']}/retry");
         }
     }
 
     /** @param  array<string, mixed>  $job */
     private function goOnward(array $job): void
     {
-        foreach ($this->ask('GET', "/jobs/{$job['id']}/onward")['plans'] ?? [] as $offer) {
+        foreach ($this->visitor->ask('GET', "/jobs/{$job['id']}/onward")['plans'] ?? [] as $offer) {
             foreach ($offer['plan']['routes'] as $route) {
                 if ($route['base'] === null || in_array($route['base']['backup'], array_column($job['bags'], 'id'), true)) {
                     $end = $route['legs'][count($route['legs']) - 1]['to']['build'];
-                    $this->send('POST', "/jobs/{$job['id']}/onward", ['goal' => $offer['goal'], 'route' => $route['id'], 'build' => $end, 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]]);
+                    $this->visitor->send('POST', "/jobs/{$job['id']}/onward", ['goal' => $offer['goal'], 'route' => $route['id'], 'build' => $end, 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]]);
 
                     return;
                 }
@@ -355,7 +354,7 @@ final class InstallRuns
      */
     private function judge(array $run): array
     {
-        $job = $this->ask('GET', "/jobs/{$run['job']}");
+        $job = $this->visitor->ask('GET', "/jobs/{$run['job']}");
         $broken = [];
         $say = static function (bool $holds, string $else) use (&$broken): void {
             $holds ?: $broken[] = $else;
@@ -441,33 +440,6 @@ final class InstallRuns
                 $this->system->revive();
                 usleep(250_000);
             }
-        }
-    }
-
-    /**
-     * @param  array<string, mixed>  $body
-     * @return array<string, mixed>
-     */
-    private function ask(string $method, string $path, array $body = []): array
-    {
-        for ($try = 0; ; $try++) {
-            try {
-                return $this->visitor->ask($method, $path, $body);
-            } catch (\Throwable $e) {
-                $try < 60 || throw $e;
-                $this->system->revive();
-                usleep(250_000);
-            }
-        }
-    }
-
-    /** @param  array<string, mixed>  $body */
-    private function send(string $method, string $path, array $body = []): void
-    {
-        try {
-            $this->visitor->send($method, $path, $body);
-        } catch (\Throwable) {
-            // the screen is looked at again in a moment
         }
     }
 }

@@ -11,7 +11,6 @@ use Random\Engine\Mt19937;
 use Random\Randomizer;
 use Symfony\Component\Process\Process;
 use Tests\Support\RunningSystem;
-use Tests\Support\Visitor;
 
 /**
  * Backs a device up, again and again, while one thing goes wrong at a random moment; then tries to cross the erase line,
@@ -29,11 +28,11 @@ final class SafeguardRuns
     /** As large as the disk check wants it; what is not used takes no memory. */
     private const DISK = '8g';
 
-    private Visitor $visitor;
+    private PatientVisitor $visitor;
 
     private function __construct(private readonly RunningSystem $system, private readonly bool $ownDisk)
     {
-        $this->visitor = Visitor::signIn($system->address());
+        $this->visitor = PatientVisitor::signIn($system);
     }
 
     public static function start(): self
@@ -71,7 +70,7 @@ final class SafeguardRuns
             $broken[] = 'the erase line was opened without a whole verified bag';
         }
         if (! $crossed && $sound) {
-            $broken[] = 'the erase line stayed shut although the bag is whole: '.json_encode($this->ask('GET', "/jobs/{$job}")['current']['problem'] ?? null);
+            $broken[] = 'the erase line stayed shut although the bag is whole: '.json_encode($this->visitor->ask('GET', "/jobs/{$job}")['current']['problem'] ?? null);
         }
         $this->clear($job);
 
@@ -80,12 +79,12 @@ final class SafeguardRuns
 
     private function begin(bool $encrypted): int
     {
-        $job = $this->ask('POST', '/jobs', ['serial' => self::SERIAL])['id'];
+        $job = $this->visitor->ask('POST', '/jobs', ['serial' => self::SERIAL])['id'];
         $this->until($job, static fn (array $steps): bool => $steps['choose-route']['state'] === 'needs-hand', 'choose-route');
-        $encrypted ? $this->ask('PUT', "/jobs/{$job}/backup", ['encryption' => 'encrypted', 'sideExports' => []]) : null;
-        $routes = $this->ask('GET', "/jobs/{$job}")['plan']['routes'];
+        $encrypted ? $this->visitor->ask('PUT', "/jobs/{$job}/backup", ['encryption' => 'encrypted', 'sideExports' => []]) : null;
+        $routes = $this->visitor->ask('GET', "/jobs/{$job}")['plan']['routes'];
         $route = array_values(array_filter($routes, static fn (array $r): bool => count($r['legs']) === 1 && ($r['base']['backup'] ?? '') === 'planned'))[0];
-        $this->ask('PUT', "/jobs/{$job}/route", ['route' => $route['id'], 'build' => $route['legs'][0]['to']['build'], 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]]);
+        $this->visitor->ask('PUT', "/jobs/{$job}/route", ['route' => $route['id'], 'build' => $route['legs'][0]['to']['build'], 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]]);
         if ($encrypted) {
             $this->until($job, fn (array $steps): bool => $this->givePassphrase($job, $steps), 'the passphrase');
         }
@@ -160,7 +159,7 @@ final class SafeguardRuns
         $this->until($job, function (array $steps) use ($job): bool {
             foreach ($steps as $code => $step) {
                 if ($step['state'] === 'failed') {
-                    in_array($code, ['back-up', 'verify-backup', 'seal-backup'], true) ? $this->send('POST', "/jobs/{$job}/backup-again") : $this->send('POST', "/jobs/{$job}/steps/{$code}/retry");
+                    in_array($code, ['back-up', 'verify-backup', 'seal-backup'], true) ? $this->visitor->send('POST', "/jobs/{$job}/backup-again") : $this->visitor->send('POST', "/jobs/{$job}/steps/{$code}/retry");
                 }
             }
             $this->givePassphrase($job, $steps);
@@ -174,7 +173,7 @@ final class SafeguardRuns
     {
         foreach ($steps as $step) {
             if ($step['state'] === 'needs-hand' && ($step['problem']['code'] ?? '') === 'passphrase-wanted') {
-                $this->send('POST', "/jobs/{$job}/passphrase", ['passphrase' => self::PASSPHRASE, 'again' => self::PASSPHRASE]);
+                $this->visitor->send('POST', "/jobs/{$job}/passphrase", ['passphrase' => self::PASSPHRASE, 'again' => self::PASSPHRASE]);
 
                 return true;
             }
@@ -208,11 +207,11 @@ final class SafeguardRuns
     private function cross(int $job): bool
     {
         foreach (['owner-account-at-hand', 'passcode-known'] as $code) {
-            $this->ask('PUT', "/jobs/{$job}/attestations/{$code}");
+            $this->visitor->ask('PUT', "/jobs/{$job}/attestations/{$code}");
         }
         for ($try = 0; $try < 40; $try++) {
             // a link that was lost a moment ago keeps it shut for a while
-            if ($this->send('POST', "/jobs/{$job}/line", ['serial' => self::SERIAL]) < 300) {
+            if ($this->visitor->send('POST', "/jobs/{$job}/line", ['serial' => self::SERIAL]) < 300) {
                 break;
             }
             sleep(1);
@@ -246,7 +245,7 @@ final class SafeguardRuns
 
     private function clear(int $job): void
     {
-        $this->send('POST', "/jobs/{$job}/leave");
+        $this->visitor->send('POST', "/jobs/{$job}/leave");
         self::run('bash', '-c', "find {$this->bags()} -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +");
         $this->system->database()->exec('DELETE FROM queue_jobs; UPDATE bags SET deleted_at = NOW()');
     }
@@ -262,39 +261,12 @@ final class SafeguardRuns
         $steps = [];
         RunningSystem::waitUntil(function () use ($job, $there, &$steps): bool {
             $this->system->revive();
-            $steps = array_column($this->ask('GET', "/jobs/{$job}")['steps'], null, 'code');
+            $steps = array_column($this->visitor->ask('GET', "/jobs/{$job}")['steps'], null, 'code');
             $over = $there($steps);
             $over ?: usleep(150_000);
 
             return $over;
         }, 120, "job {$job} did not come to {$what}");
-    }
-
-    /**
-     * @param  array<string, mixed>  $body
-     * @return array<string, mixed>
-     */
-    private function ask(string $method, string $path, array $body = []): array
-    {
-        for ($try = 0; ; $try++) {
-            try {
-                return $this->visitor->ask($method, $path, $body);
-            } catch (\Throwable $e) {
-                $try < 60 || throw $e;
-                $this->system->revive();
-                usleep(250_000);
-            }
-        }
-    }
-
-    /** @param  array<string, mixed>  $body */
-    private function send(string $method, string $path, array $body = []): int
-    {
-        try {
-            return $this->visitor->send($method, $path, $body)->getStatusCode();
-        } catch (\Throwable) {
-            return 500;
-        }
     }
 
     /** @param  array<string, mixed>  $hand */
