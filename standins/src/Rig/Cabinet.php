@@ -42,7 +42,7 @@ final readonly class Cabinet
             try {
                 $handset->catchUp();
                 $evenUnplugged || self::answers($handset) || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
-                $evenUnplugged || ! $handset->linkIsAway() || throw new Problem(503, 'link-away', 'The link is away for a moment.');
+                $evenUnplugged || ! $handset->hands()->linkIsAway() || throw new Problem(503, 'link-away', 'The link is away for a moment.');
 
                 return $use($handset);
             } finally {

@@ -41,10 +41,10 @@ final readonly class PracticeHands
 
             return self::shown($h);
         }, true));
-        $hand('POST', 'keys', static fn (Handset $h, Request $r) => $h->keys(Kernel::body($r)));
-        $hand('POST', 'answers', static fn (Handset $h, Request $r) => $h->answer(Kernel::text(Kernel::body($r), 'answer')));
-        $hand('POST', 'faults', static fn (Handset $h, Request $r) => $h->fault(Kernel::body($r)));
-        $hand('DELETE', 'faults', static fn (Handset $h, Request $r) => $h->withoutFaults());
+        $hand('POST', 'keys', static fn (Handset $h, Request $r) => $h->hands()->keys(Kernel::body($r)));
+        $hand('POST', 'answers', static fn (Handset $h, Request $r) => $h->hands()->answer(Kernel::text(Kernel::body($r), 'answer')));
+        $hand('POST', 'faults', static fn (Handset $h, Request $r) => $h->hands()->fault(Kernel::body($r)));
+        $hand('DELETE', 'faults', static fn (Handset $h, Request $r) => $h->hands()->withoutFaults());
         $hand('POST', 'state', static function (Handset $h, Request $r): void {
             $settable = ['batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'betaEnrolled'];
             $h->state = array_intersect_key(Kernel::body($r), array_flip($settable)) + $h->state;
@@ -61,7 +61,7 @@ final readonly class PracticeHands
         }
 
         return $this->cabinet->with($serial, static function (Handset $h) use ($port): array {
-            $port === null ? $h->unplug() : $h->plugInto($port);
+            $port === null ? $h->hands()->unplug() : $h->hands()->plugInto($port);
 
             return self::shown($h);
         }, true);
@@ -75,8 +75,8 @@ final readonly class PracticeHands
         $kept = ['serial', 'modelName', 'boxLabel', 'note', 'port', 'version', 'build', 'mode', 'hidden', 'bootable', 'paired', 'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'activated', 'keys', 'keysDone', 'heard', 'faults', 'fired', 'writes'];
 
         return array_intersect_key($s, array_flip($kept)) + [
-            'operation' => $running === [] ? null : $h->operation((string) reset($running)),
-            'asks' => $s['ownerLock'] === 'on' && ! $s['activated'] && ! $s['ownerEntered'] && $s['mode'] === 'normal' ? 'owner-account' : ($running === [] ? null : $h->operation((string) reset($running))['wants']),
+            'operation' => $running === [] ? null : $h->works()->operation((string) reset($running)),
+            'asks' => $s['ownerLock'] === 'on' && ! $s['activated'] && ! $s['ownerEntered'] && $s['mode'] === 'normal' ? 'owner-account' : ($running === [] ? null : $h->works()->operation((string) reset($running))['wants']),
         ];
     }
 }

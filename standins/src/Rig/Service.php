@@ -43,7 +43,7 @@ final readonly class Service
         Kernel::route($routes, 'GET', '/devices/{serial}/content', fn (Request $r, array $m): Response => $this->listing($m['serial'], self::encrypted($r)));
         Kernel::route($routes, 'GET', '/devices/{serial}/content/{kind}/{path}', fn (Request $r, array $m): Response => $this->item($m, self::encrypted($r)));
         Kernel::route($routes, 'POST', '/devices/{serial}/operations', $device(static fn (Handset $h, Request $r): array => $h->start(Kernel::text(Kernel::body($r), 'kind'))));
-        Kernel::route($routes, 'GET', '/devices/{serial}/operations/{id}', $device(static fn (Handset $h, Request $r, array $m): array => $h->operation($m['id'])));
+        Kernel::route($routes, 'GET', '/devices/{serial}/operations/{id}', $device(static fn (Handset $h, Request $r, array $m): array => $h->works()->operation($m['id'])));
         Kernel::route($routes, 'POST', '/devices/{serial}/nonce', $device(static fn (Handset $h): array => ['nonce' => $h->nonce()]));
         Kernel::route($routes, 'GET', '/devices/{serial}/packages/{sha256}', fn (Request $r, array $m): array => $this->received($m));
         Kernel::route($routes, 'PUT', '/devices/{serial}/packages/{sha256}', fn (Request $r, array $m): array => $this->receive($r, $m));
@@ -118,9 +118,9 @@ final readonly class Service
     {
         $flips = $this->cabinet->with($m['serial'], static function (Handset $h): bool {
             $h->state['mode'] === 'recovery' || throw new Problem(409, 'not-in-recovery-mode', 'The device takes packages in recovery mode only.');
-            $h->takeFault('disk-full') === null || throw new Problem(409, 'disk-full', 'The device has no room for the package.');
+            $h->hands()->takeFault('disk-full') === null || throw new Problem(409, 'disk-full', 'The device has no room for the package.');
 
-            return $h->takeFault('package-flipped') !== null;
+            return $h->hands()->takeFault('package-flipped') !== null;
         });
         $bytes = $request->getContent();
         $file = fopen($this->cabinet->packageFile($m['serial'], $m['sha256']), 'c+b') ?: throw new Problem(500, 'disk-full', 'The device has no room for the package.');
