@@ -48,7 +48,7 @@ final readonly class Fetching
         try {
             $this->shelf->makeRoom($sha256, $package->bytes);
             $this->download($package, $progress, $benchId, $jobId);
-            $this->judge($package, static fn () => $progress('compare the digest', $package->bytes, $package->bytes));
+            $this->isThere($package) ? @unlink($this->cache->part($sha256)) : $this->judge($package, static fn () => $progress('compare the digest', $package->bytes, $package->bytes));
         } catch (LinkLost|Refused $e) {
             $package->update(['state' => $e instanceof Refused ? PackageState::Failed : PackageState::Wanted, 'bytes_per_second' => null, 'problem' => ['code' => $e instanceof Refused ? $e->reason : 'link-lost', 'detail' => $e->getMessage()]]);
 
@@ -79,6 +79,9 @@ final readonly class Fetching
                 $done += strlen($text);
                 $progress('fetch', $done, $package->bytes);
                 if (microtime(true) - $told >= self::TELL_SECONDS) {
+                    if ($this->isThere($package)) {
+                        return; // somebody has brought it in from a file meanwhile
+                    }
                     $told = microtime(true);
                     $package->update(['bytes_done' => $done, 'bytes_per_second' => ($done - $from) / ($told - $started)]);
                 }
@@ -89,6 +92,11 @@ final readonly class Fetching
             $this->rates->moved(Measured::Link, $done - $from, microtime(true) - $started, $benchId, $jobId);
         }
         $done >= $package->bytes || throw LinkLost::to('The vendor\'s service broke the fetch off and');
+    }
+
+    private function isThere(HeldPackage $package): bool
+    {
+        return is_file($this->cache->file($package->sha256));
     }
 
     /** @param  callable(int): void  $read */

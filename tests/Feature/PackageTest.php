@@ -90,6 +90,24 @@ final class PackageTest extends FeatureTestCase
         self::assertSame(0, Measurement::query()->where('what', 'link')->count());
     }
 
+    public function test_a_fetch_stops_when_the_file_is_brought_in_meanwhile(): void
+    {
+        $file = $this->vendorFile();
+        $sha256 = (string) hash_file('sha256', $file);
+        $this->practice('brightmere', ['slowFactor' => 100]);
+        $brought = false;
+        $whole = app(\App\Packages\Fetching::class)->fetch($sha256, function (string $what, int $done) use ($file, &$brought): void {
+            if ($what === 'fetch' && ! $brought && $done > 0) {
+                $this->bring((string) file_get_contents($file))->assertCreated();
+                $brought = true;
+            }
+        });
+
+        self::assertTrue($whole);
+        self::assertSame([PackageState::Whole, 'file'], [HeldPackage::query()->sole()->state, HeldPackage::query()->sole()->source]);
+        self::assertSame([true, false], [is_file(self::system()->folder."/packages/{$sha256}.fwp"), is_file(self::system()->folder."/packages/{$sha256}.fwp.part")]);
+    }
+
     public function test_a_package_is_fetched_ahead_and_can_be_removed_when_nobody_needs_it(): void
     {
         $sha256 = (string) hash_file('sha256', $this->vendorFile());

@@ -34,7 +34,7 @@ final readonly class AcceptRoute
             if ($route === null || $route['legs'][array_key_last($route['legs'])]['to']['build'] !== $build) {
                 throw Refusal::routeGone();
             }
-            self::assertCanBeTaken($route, ['planned']);
+            self::canBeTaken($route, ['planned']) || throw Refusal::notNow('This route is planned, but this bench cannot walk it yet: take one that puts the backup back which this job takes itself.');
             self::assertAccepted($route['losses'], $accept);
             $job->update(['route' => $route, 'accept' => $accept, 'accepted' => $this->whole($job, $by), 'flag' => null]);
             $this->journal->layOut($job, StepCode::fromLineOn(count($route['legs']), $route['erases'] > 0));
@@ -64,11 +64,9 @@ final readonly class AcceptRoute
      * @param  array<string, mixed>  $route
      * @param  list<string>  $bases  ids of the backups that can be put back
      */
-    public static function assertCanBeTaken(array $route, array $bases): void
+    public static function canBeTaken(array $route, array $bases): bool
     {
-        if ($route['base'] !== null && ! in_array($route['base']['backup'], $bases, true)) {
-            throw Refusal::notNow('This route is planned, but this bench cannot walk it yet: take one that puts the backup back which this job takes itself.');
-        }
+        return $route['base'] === null || in_array($route['base']['backup'], $bases, true);
     }
 
     /**

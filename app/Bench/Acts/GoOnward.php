@@ -60,7 +60,6 @@ final readonly class GoOnward
         if ($route === null || $route['legs'][array_key_last($route['legs'])]['to']['build'] !== $build) {
             throw Refusal::routeGone();
         }
-        AcceptRoute::assertCanBeTaken($route, [(string) $job->safetyBag()?->id]);
         AcceptRoute::assertAccepted($route['losses'], $accept);
         DB::transaction(function () use ($job, $goal, $plan, $route, $accept): void {
             $job->update(['goal' => $goal, 'plan' => $plan, 'route' => $route, 'accept' => $accept, 'flag' => null]);
@@ -71,11 +70,14 @@ final readonly class GoOnward
 
     /**
      * @param  array<string, mixed>  $goal
-     * @return array<string, mixed> a plan document
+     * @return array<string, mixed> a plan document, with the routes that this bench can walk
      */
     private function plan(BenchJob $job, array $goal, ?DeviceReading $reading): array
     {
-        return PlanDocument::of((new Planner($this->almanac->almanac()))->plan($this->situation->pastLine($job, $goal, $reading)));
+        $plan = PlanDocument::of((new Planner($this->almanac->almanac()))->plan($this->situation->pastLine($job, $goal, $reading)));
+        $plan['routes'] = array_values(array_filter($plan['routes'], static fn (array $r): bool => AcceptRoute::canBeTaken($r, [(string) $job->safetyBag()?->id])));
+
+        return $plan;
     }
 
     /** A device that is not seen is planned for by what the journal knows of it. */

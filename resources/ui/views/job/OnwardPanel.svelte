@@ -13,8 +13,7 @@
     const plans = createQuery(() => ({ queryKey: ['onward', job.id], queryFn: () => install.onward(job.id), refetchInterval: 15_000 }));
     const go = jobAct((to: { goal: Goal; route: Route }) => install.goOnward(job.id, to.goal, to.route), (j) => void push(`/jobs/${j.id}`));
     const lost = (r: Route) => [...r.losses.lost.map(kindName), ...r.losses.pairingLost.map((a) => `pairing of ${a}`), ...r.losses.appsUnavailable.map((a) => `app ${a}`)];
-    // only what this job's own backup can be put back through
-    const offered = $derived((plans.data?.plans ?? []).flatMap(({ goal, plan }) => plan.routes.filter((r) => r.base === null || job.bags.some((b) => b.id === r.base?.backup)).slice(0, 1).map((route) => ({ goal, route }))));
+    const offered = $derived((plans.data?.plans ?? []).flatMap(({ goal, plan }) => plan.routes.slice(0, 1).map((route) => ({ goal, route }))));
 </script>
 
 <section class="panel border-2 border-amber-mark" aria-labelledby="onward">

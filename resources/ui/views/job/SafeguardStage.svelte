@@ -14,7 +14,7 @@
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
     const again = jobAct(() => api.backUpAgain(job.id));
     const attest = jobAct((code: string) => api.attest(job.id, code));
-    const fetching = $derived(job.steps.some((s) => s.code === 'fetch-package' && s.state !== 'done' && (s.problem !== null || s.state === 'failed')));
+    const fetching = $derived(job.steps.some((s) => s.code === 'fetch-package' && s.state !== 'done'));
     const line = $derived(job.steps.find((s) => s.code === 'cross-line'));
     const bag = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1));
     const broken = $derived(bag?.state === 'damaged' || job.steps.some((s) => ['verify-backup', 'back-up', 'seal-backup'].includes(s.code) && s.state === 'failed'));
@@ -27,7 +27,7 @@
     <div class="grid items-start grid-cols-2 gap-4">
         <section class="panel divide-y divide-edge py-1" aria-label="Steps">
             {#each stepsOf(job, 'safeguard') as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct && !step.code.includes('backup') ? () => retry.mutate(step.code) : null} />{/each}
-            {#if session.mayAct && fetching}<div class="py-2"><PackageFile /></div>{/if}
+            {#if session.mayAct && fetching}<details class="py-2 text-sm"><summary class="cursor-pointer">I have this package as a file</summary><div class="mt-2"><PackageFile /></div></details>{/if}
         </section>
         <div class="flex flex-col gap-4">
             {#if bag !== undefined}
