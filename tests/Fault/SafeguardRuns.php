@@ -217,7 +217,8 @@ final class SafeguardRuns
             sleep(1);
         }
         $opened = false;
-        $this->until($job, static function (array $steps) use (&$opened): bool {
+        $this->until($job, function (array $steps) use ($job, &$opened): bool {
+            ($steps['enter-recovery']['problem']['code'] ?? '') === 'recovery-wanted' ? $this->visitor->send('POST', "/jobs/{$job}/recovery/cable") : null;
             $opened = ($steps['choose-route']['problem']['code'] ?? '') === 'window-closed';
 
             return $opened || ($steps['cross-line']['problem']['code'] ?? '') === 'erase-line-closed';

@@ -26,6 +26,9 @@ abstract class FeatureTestCase extends TestCase
 
     private static ?RunningSystem $system = null;
 
+    /** @var list<string> devices beside the usual one that a job was opened on */
+    private array $taken = [];
+
     /** Whether the technician of the test presses the keys that are asked for. */
     protected bool $hands = true;
 
@@ -57,6 +60,13 @@ abstract class FeatureTestCase extends TestCase
             $this->practice($vendor, null);
         }
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/reset');
+    }
+
+    /** What a test has paired is as it was delivered for the next one. */
+    protected function tearDown(): void
+    {
+        array_map(fn (string $serial): array => $this->rig('POST', "/practice/devices/{$serial}/reset"), $this->taken);
+        parent::tearDown();
     }
 
     protected static function system(): RunningSystem
@@ -105,7 +115,10 @@ abstract class FeatureTestCase extends TestCase
 
     protected function openJob(string $serial = self::SERIAL): BenchJob
     {
-        $serial === self::SERIAL ?: $this->rig('POST', "/practice/devices/{$serial}/reset");
+        if ($serial !== self::SERIAL) {
+            $this->taken[] = $serial;
+            $this->rig('POST', "/practice/devices/{$serial}/reset");
+        }
 
         return BenchJob::query()->findOrFail($this->signedIn()->postJson('/api/v1/jobs', ['serial' => $serial])->assertCreated()->json('id'));
     }
