@@ -4,24 +4,28 @@ declare(strict_types=1);
 
 use App\Http\Controllers\AlmanacController;
 use App\Http\Controllers\BenchController;
+use App\Http\Controllers\HandOverController;
 use App\Http\Controllers\InstallController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\JobController;
+use App\Http\Controllers\JournalController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PlanController;
+use App\Http\Controllers\ReturnController;
 use App\Http\Controllers\RigController;
 use App\Http\Controllers\SafeguardController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\VendorController;
+use App\Http\Middleware\WritesTheJournal;
 use Illuminate\Support\Facades\Route;
 
 // does nothing: for who watches that the program answers, and as the measure of what an answer costs at least
 Route::get('/alive', static fn () => response()->noContent());
 Route::post('/session', [SessionController::class, 'signIn'])->middleware('throttle:sign-in');
 
-Route::middleware('auth:sanctum')->group(static function (): void {
+Route::middleware(['auth:sanctum', WritesTheJournal::class])->group(static function (): void {
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'signOut']);
 
@@ -30,7 +34,15 @@ Route::middleware('auth:sanctum')->group(static function (): void {
     Route::get('/packages', [PackageController::class, 'index']);
     Route::get('/rig', [RigController::class, 'show']);
     Route::get('/jobs/{job}/onward', [InstallController::class, 'plans']);
+    Route::get('/jobs', [JobController::class, 'index']);
     Route::get('/jobs/{job}', [JobController::class, 'show']);
+    Route::get('/jobs/{job}/return', [ReturnController::class, 'show']);
+    Route::get('/jobs/{job}/missing', [ReturnController::class, 'missing']);
+    Route::get('/jobs/{job}/hand-over', [HandOverController::class, 'show']);
+    Route::get('/jobs/{job}/sheet', [HandOverController::class, 'sheet']);
+    Route::get('/evidence', [ReturnController::class, 'evidence']);
+    Route::get('/journal', [JournalController::class, 'index']);
+    Route::get('/journal.csv', [JournalController::class, 'csv']);
     Route::get('/jobs/{job}/windows', [AlmanacController::class, 'ofJob']);
     Route::get('/jobs/{job}/since', [PlanController::class, 'since']);
     Route::get('/jobs/{job}/situation', [PlanController::class, 'situation']);
@@ -92,7 +104,13 @@ Route::middleware('auth:sanctum')->group(static function (): void {
         Route::delete('/rig/vendors/{vendor}', [RigController::class, 'clearVendor']);
         Route::post('/jobs/{job}/backup-again', [JobController::class, 'backUpAgain']);
         Route::post('/jobs/{job}/steps/{code}/retry', [JobController::class, 'retry']);
-        Route::post('/jobs/{job}/hand-over', [JobController::class, 'handOver']);
+        Route::put('/jobs/{job}/return', [ReturnController::class, 'choose']);
+        Route::put('/jobs/{job}/overlays/{what}', [ReturnController::class, 'say']);
+        Route::post('/jobs/{job}/missing', [ReturnController::class, 'putBack']);
+        Route::post('/jobs/{job}/aftercare/look', [HandOverController::class, 'look']);
+        Route::put('/jobs/{job}/aftercare/{code}', [HandOverController::class, 'say']);
+        Route::post('/jobs/{job}/hand-over', [HandOverController::class, 'handOver']);
+        Route::post('/jobs/{job}/give-back', [HandOverController::class, 'giveBack']);
         Route::post('/jobs/{job}/leave', [JobController::class, 'leave']);
     });
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Bench;
 
 use App\Bench\Steps\BackUp;
+use App\Bench\Steps\BringIn;
 use App\Bench\Steps\EnterRecovery;
 use App\Bench\Steps\FetchPackage;
 use App\Bench\Steps\Install;
@@ -37,6 +38,7 @@ final class Itinerary
             StepCode::LowerCopy => LowerCopy::class,
             StepCode::PutBack => PutBack::class,
             StepCode::SetUp => SetUp::class,
+            StepCode::BringIn => BringIn::class,
             StepCode::Prove => Prove::class,
             StepCode::ChooseRoute, StepCode::CrossLine, StepCode::HandOver => throw new \LogicException('A person takes this step.'),
         };

@@ -8,5 +8,13 @@ enum JobState: string
 {
     case Open = 'open';
     case Done = 'done';
+
+    /** Handed over, without what is named. */
+    case DoneWithLosses = 'done-with-losses';
+
+    /** Given back past the erase line before the job was done, with a reason. */
+    case Unfinished = 'unfinished';
+
+    /** Left before the erase line, with the device as it was. */
     case Abandoned = 'abandoned';
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bench;
 
+use App\Audit\Chronicle;
 use App\Bench\Exception\ClaimLost;
 use App\Bench\Exception\Refusal;
 use App\Jobs\RunStep;
@@ -22,7 +23,7 @@ final readonly class Journal
     private const CLEAN = ['claim' => null, 'phase' => null, 'progress' => null, 'bytes_done' => null, 'bytes_total' => null, 'bytes_per_second' => null,
         'do_not_disturb' => false, 'problem' => null, 'problem_at' => null, 'not_before' => null, 'heartbeat_at' => null];
 
-    public function __construct(private ClockInterface $clock)
+    public function __construct(private ClockInterface $clock, private Chronicle $chronicle)
     {
     }
 
@@ -126,9 +127,11 @@ final readonly class Journal
         $this->move($this->held($step), $fields);
     }
 
-    public function done(JobStep $step): void
+    /** @param  array<string, mixed>  $evidence  for the Journal */
+    public function done(JobStep $step, array $evidence = []): void
     {
-        DB::transaction(function () use ($step): void {
+        DB::transaction(function () use ($step, $evidence): void {
+            $this->chronicle->note("{$step->code->value}-done", $step->code->title(), $step->job, self::ofLeg($step) + $evidence);
             $this->move($this->held($step), ['state' => StepState::Done->value, 'ended_at' => $this->now(), 'progress' => 1.0] + array_diff_key(self::CLEAN, ['bytes_done' => 1, 'bytes_total' => 1]));
             $this->advance($step->job);
         });
@@ -164,6 +167,21 @@ final readonly class Journal
 
     /** @param  array{code: string, detail: string}  $problem */
     public function fail(JobStep $step, array $problem): void
+    {
+        DB::transaction(function () use ($step, $problem): void {
+            $this->failed($step, $problem);
+            $this->chronicle->note("{$step->code->value}-failed", $step->code->title().': failed', $step->job, self::ofLeg($step) + $problem);
+        });
+    }
+
+    /** @return array<string, int> */
+    private static function ofLeg(JobStep $step): array
+    {
+        return $step->code->isOfLeg() ? ['leg' => $step->leg + 1] : [];
+    }
+
+    /** @param  array{code: string, detail: string}  $problem */
+    private function failed(JobStep $step, array $problem): void
     {
         $this->move($this->held($step), ['state' => StepState::Failed->value, 'ended_at' => $this->now(), 'problem' => json_encode($problem, JSON_THROW_ON_ERROR)] + array_diff_key(self::CLEAN, ['problem' => 1]));
     }
@@ -223,6 +241,7 @@ final readonly class Journal
     public function rewind(BenchJob $job, array $codes, ?array $problem = null, int $leg = 0): void
     {
         DB::transaction(function () use ($job, $codes, $problem, $leg): void {
+            $problem === null ?: $this->chronicle->note("{$codes[0]->value}-again", $codes[0]->title().': wanted again', $job, $problem);
             $job->steps()->whereIn('code', $codes)->where('leg', $leg)->update(['state' => StepState::Waiting->value, 'data' => null, 'started_at' => null, 'ended_at' => null] + self::CLEAN);
             $this->advance($job);
             if ($problem !== null) {

@@ -11,6 +11,7 @@ use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\EncryptedContent;
 use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\PlainContent;
 
 /** Opens bags, with the passphrase that is held for a job where they are encrypted. */
@@ -32,8 +33,26 @@ final readonly class OpenedBags
         return $pgp === null ? null : new EncryptedContent($folder, $pgp);
     }
 
-    public static function wanted(string $for): Outcome
+    /** The bag's content, tried once: null where a passphrase is wanted, or the held one is not this bag's, which is then wiped. */
+    public function tried(BenchJob $job, Bag $bag): ?BagContent
     {
-        return Outcome::wanted('passphrase-wanted', "The owner's passphrase is wanted: {$for}. It is held encrypted while it is needed, and then wiped.");
+        $content = $this->of($job, $bag);
+        try {
+            $content?->inventory();
+        } catch (Unopened $e) {
+            $e->passphraseIsWrong || throw $e;
+            $this->locker->wipe($job);
+
+            return null;
+        }
+
+        return $content;
+    }
+
+    public static function wanted(string $for, ?Bag $bag = null): Outcome
+    {
+        $which = $bag === null ? '' : " It is that of \"{$bag->label}\".";
+
+        return Outcome::wanted('passphrase-wanted', "The owner's passphrase is wanted: {$for}.{$which} It is held encrypted while it is needed, and then wiped.");
     }
 }

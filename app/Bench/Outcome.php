@@ -10,14 +10,16 @@ final readonly class Outcome
     /**
      * @param  array{code: string, detail: string}|null  $problem
      * @param  list<StepCode>  $also  steps that begin anew with it
+     * @param  array<string, mixed>  $evidence  for the Journal
      */
-    private function __construct(public OutcomeKind $kind, public float $seconds, public ?array $problem, public array $also = [])
+    private function __construct(public OutcomeKind $kind, public float $seconds, public ?array $problem, public array $also = [], public array $evidence = [])
     {
     }
 
-    public static function done(): self
+    /** @param  array<string, mixed>  $evidence  what shows it, for the Journal; never a secret, nor an owner's content */
+    public static function done(array $evidence = []): self
     {
-        return new self(OutcomeKind::Done, 0, null);
+        return new self(OutcomeKind::Done, 0, null, [], $evidence);
     }
 
     /** Run it again soon; with a problem where a hand is wanted meanwhile. */

@@ -69,9 +69,9 @@ final readonly class Runner
     }
 
     /** A job that only backs up ends by itself. */
-    private function done(JobStep $step): void
+    private function done(JobStep $step, Outcome $outcome): void
     {
-        $this->journal->done($step);
+        $this->journal->done($step, $outcome->evidence);
         $step->job->isBackupOnly() && $step->code === StepCode::VerifyBackup ? $this->container->make(EndJob::class)->backedUp($step->job) : null;
     }
 
@@ -79,7 +79,7 @@ final readonly class Runner
     {
         $this->journal->beat($step, []); // only who still holds the step may say how it ended
         match ($outcome->kind) {
-            OutcomeKind::Done => $this->done($step),
+            OutcomeKind::Done => $this->done($step, $outcome),
             OutcomeKind::Again => $this->journal->again($step, $outcome->seconds, $outcome->problem),
             OutcomeKind::Wanted => $this->journal->want($step, $outcome->problem ?? ['code' => 'hand-wanted', 'detail' => '']),
             OutcomeKind::Failed => $this->journal->fail($step, $outcome->problem ?? ['code' => 'failed', 'detail' => '']),

@@ -98,8 +98,8 @@ final readonly class SituationOfJob
         return array_values($bags->map(self::bag(...))->all());
     }
 
-    /** @return array<string, mixed> */
-    private static function bag(Bag $b): array
+    /** @return array<string, mixed> a backup of a situation document */
+    public static function bag(Bag $b): array
     {
         return [
             'id' => $b->id, 'where' => 'bag', 'takenAt' => Rfc3339::format($b->taken_at->toDateTimeImmutable()), 'madeOn' => $b->made_on, 'declaredVersion' => $b->declared_version,

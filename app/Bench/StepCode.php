@@ -21,6 +21,7 @@ enum StepCode: string
     case LowerCopy = 'lower-copy';
     case PutBack = 'put-back';
     case SetUp = 'set-up';
+    case BringIn = 'bring-in';
     case Prove = 'prove';
     case HandOver = 'hand-over';
 
@@ -31,7 +32,7 @@ enum StepCode: string
             self::ChooseRoute => Stage::Choose,
             self::BackUp, self::VerifyBackup, self::SealBackup, self::FetchPackage, self::CrossLine, self::ProveSafety => Stage::Safeguard,
             self::EnterRecovery, self::Install, self::Wake => Stage::Install,
-            self::LowerCopy, self::PutBack, self::SetUp => Stage::Return,
+            self::LowerCopy, self::PutBack, self::SetUp, self::BringIn => Stage::Return,
             self::Prove, self::HandOver => Stage::HandOver,
         };
     }
@@ -53,7 +54,8 @@ enum StepCode: string
             self::LowerCopy => [self::Wake],
             self::PutBack => [self::LowerCopy],
             self::SetUp => [self::PutBack],
-            self::Prove => [self::SetUp],
+            self::BringIn => [self::SetUp],
+            self::Prove => [self::BringIn],
             self::HandOver => [self::Prove],
         };
     }
@@ -84,7 +86,13 @@ enum StepCode: string
             array_push($steps, [self::EnterRecovery, $leg], [self::Install, $leg], [self::Wake, $leg]);
         }
 
-        return [...$steps, ...($comesBack ? [[self::LowerCopy, 0], [self::PutBack, 0], [self::SetUp, 0]] : []), [self::Prove, 0], [self::HandOver, 0]];
+        return [...$steps, ...($comesBack ? [[self::LowerCopy, 0], [self::PutBack, 0], [self::SetUp, 0], [self::BringIn, 0]] : []), [self::Prove, 0], [self::HandOver, 0]];
+    }
+
+    /** @return list<self> the steps from putting the data back to the proof */
+    public static function ofReturn(): array
+    {
+        return [self::LowerCopy, self::PutBack, self::SetUp, self::BringIn, self::Prove];
     }
 
     /** @return list<self> the steps of a job that only backs up */
@@ -110,7 +118,7 @@ enum StepCode: string
         return match ($this) {
             self::ChooseRoute, self::CrossLine, self::HandOver => true,
             self::Pair, self::BackUp, self::VerifyBackup, self::SealBackup, self::FetchPackage, self::ProveSafety, self::EnterRecovery,
-            self::Install, self::Wake, self::LowerCopy, self::PutBack, self::SetUp, self::Prove => false,
+            self::Install, self::Wake, self::LowerCopy, self::PutBack, self::SetUp, self::BringIn, self::Prove => false,
         };
     }
 
@@ -131,6 +139,7 @@ enum StepCode: string
             self::LowerCopy => 'Make the lowered copy',
             self::PutBack => 'Put the data back',
             self::SetUp => 'Set up',
+            self::BringIn => 'Bring in what goes over it',
             self::Prove => 'Compare before and after',
             self::HandOver => 'Hand over',
         };

@@ -27,6 +27,9 @@ final class StepContext
 
     private ?string $lastPhase = null;
 
+    /** @var array<string, array{int, int}>|null */
+    private ?array $tally = null;
+
     /** @var array{phase: string, at: float, bytes: int}|null from where the rate is told */
     private ?array $rateFrom = null;
 
@@ -49,8 +52,29 @@ final class StepContext
         [$this->lastBeat, $this->lastPhase] = [$now, $phase];
         $this->journal->beat($this->step, [
             'phase' => $phase, 'progress' => $progress ?? ($bytesTotal === null || $bytesTotal === 0 ? null : $bytesDone / $bytesTotal),
-            'problem' => null, 'problem_at' => null, 'bytes_done' => $bytesDone, 'bytes_total' => $bytesTotal, 'bytes_per_second' => $this->rate(explode(' ', $phase)[0], $now, $bytesDone), 'do_not_disturb' => $doNotDisturb,
+            ...$this->memory(), 'problem' => null, 'problem_at' => null, 'bytes_done' => $bytesDone, 'bytes_total' => $bytesTotal, 'bytes_per_second' => $this->rate(explode(' ', $phase)[0], $now, $bytesDone), 'do_not_disturb' => $doNotDisturb,
         ]);
+    }
+
+    /**
+     * How far it is by kind, told with the next progress.
+     *
+     * @param  array<string, array{int, int}>  $kinds  items done, and in all
+     */
+    public function tally(array $kinds): void
+    {
+        $this->tally = $kinds;
+    }
+
+    /** @return array<string, string> */
+    private function memory(): array
+    {
+        if ($this->tally === null) {
+            return [];
+        }
+        $this->step->data = ['tally' => $this->tally] + ($this->step->data ?? []);
+
+        return ['data' => json_encode($this->step->data, JSON_THROW_ON_ERROR)];
     }
 
     /** The rate since this kind of phase began in this run, so that kinds that follow each other count as one. */

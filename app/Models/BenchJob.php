@@ -35,6 +35,14 @@ use JadeStep\Core\Bag\Encryption;
  * @property \Illuminate\Support\Carbon|null $install_begun_at when the device was first told to install: from then on there is only forward
  * @property \Illuminate\Support\Carbon|null $erase_begun_at when it was first told to erase: from then on the data is in the backups
  * @property array<string, mixed>|null $proof
+ * @property array{mode: string, backup: string|null, kinds: list<string>, promise: list<array<string, mixed>>, losses: array<string, list<string>>, by: string, at: string}|null $return_choice how data is put back, where it is otherwise than the route says
+ * @property list<array{backup: string, words: string, at: string}>|null $refused_bases what the device said no to
+ * @property array<string, array{state: string, by: string, at: string}>|null $overlays people's word for kinds that come back over the base, by kind
+ * @property list<array{kind: string, path: string, bag: string, state: string, detail: string}>|null $imports items that are put back one by one
+ * @property array<string, mixed>|null $aftercare people's word by code, and the last reading
+ * @property list<string>|null $losses what the job ended without, in words
+ * @property string|null $end_reason
+ * @property string|null $ended_by
  * @property array<string, mixed>|null $said what people said of the device before it was plugged in
  * @property list<array{field: string, name: string, said: string, read: string}>|null $differences between that and what it told
  * @property array<string, mixed>|null $accepted the plan as it was accepted, with the catalogue's issue
@@ -52,7 +60,8 @@ use JadeStep\Core\Bag\Encryption;
 final class BenchJob extends Model
 {
     protected $fillable = ['serial', 'held_serial', 'state', 'opened_by', 'device', 'goal', 'plan', 'route', 'accept', 'attestations',
-        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at', 'said', 'differences', 'accepted', 'flag', 'purpose', 'backup', 'cloud', 'link_lost_at', 'bench_id', 'install_begun_at', 'erase_begun_at'];
+        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at', 'said', 'differences', 'accepted', 'flag', 'purpose', 'backup', 'cloud', 'link_lost_at', 'bench_id', 'install_begun_at', 'erase_begun_at',
+        'return_choice', 'refused_bases', 'overlays', 'imports', 'aftercare', 'losses', 'end_reason', 'ended_by'];
 
     protected $attributes = ['purpose' => 'crossing'];
 
@@ -60,7 +69,7 @@ final class BenchJob extends Model
     {
         return [
             'state' => JobState::class, 'device' => 'array', 'goal' => 'array', 'plan' => 'array', 'route' => 'array', 'accept' => 'array',
-            'attestations' => 'array', 'said' => 'array', 'differences' => 'array', 'accepted' => 'array', 'flag' => 'array', 'backup' => 'array', 'cloud' => 'array', 'link_lost_at' => 'datetime', 'install_begun_at' => 'datetime', 'erase_begun_at' => 'datetime', 'line_checks' => 'array', 'proof' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
+            'attestations' => 'array', 'said' => 'array', 'differences' => 'array', 'accepted' => 'array', 'flag' => 'array', 'backup' => 'array', 'cloud' => 'array', 'link_lost_at' => 'datetime', 'install_begun_at' => 'datetime', 'erase_begun_at' => 'datetime', 'line_checks' => 'array', 'proof' => 'array', 'return_choice' => 'array', 'refused_bases' => 'array', 'overlays' => 'array', 'imports' => 'array', 'aftercare' => 'array', 'losses' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
         ];
     }
 
@@ -123,8 +132,9 @@ final class BenchJob extends Model
         return $this->bags()->get()->last(static fn (Bag $b): bool => $b->lowered_from === null && $b->state !== BagState::Writing);
     }
 
-    public function loweredCopy(): ?Bag
+    /** The lowered copy that this job made last, of a bag where one is named. */
+    public function loweredCopy(?string $of = null): ?Bag
     {
-        return $this->bags()->get()->last(static fn (Bag $b): bool => $b->lowered_from !== null);
+        return $this->bags()->get()->last(static fn (Bag $b): bool => $b->lowered_from !== null && ($of === null || $b->lowered_from === $of));
     }
 }

@@ -95,4 +95,13 @@ interface DeviceLink
 
     /** @throws LinkLost|Refused */
     public function commitReturn(string $serial, string $return): Operation;
+
+    /**
+     * Brings one item in on a device that is set up, beside what is there already. An item of the same path is replaced.
+     *
+     * @param  callable(int): string  $read  gives at most so many bytes of it, and an empty text at the end
+     *
+     * @throws LinkLost|Refused
+     */
+    public function bringIn(string $serial, Item $item, callable $read): void;
 }

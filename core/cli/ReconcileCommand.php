@@ -28,6 +28,9 @@ final class ReconcileCommand extends CoreCommand
         $proof = Reconciliation::compare($read('before'), $read('after'), RewriteRule::usual());
         foreach ($proof->kinds as $kind) {
             $output->writeln(self::line($kind), OutputInterface::OUTPUT_RAW);
+            foreach ($kind->changed as $rewritten) {
+                $output->writeln("  changed by the rule {$rewritten->rule->name}: {$kind->kind}/{$rewritten->path}", OutputInterface::OUTPUT_RAW);
+            }
             foreach ($kind->missing as $item) {
                 $output->writeln("  missing: {$item->key()}", OutputInterface::OUTPUT_RAW);
             }

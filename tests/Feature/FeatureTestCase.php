@@ -8,6 +8,8 @@ use App\Almanac\HeldAlmanac;
 use App\Bench\JobState;
 use App\Bench\StepCode;
 use App\Bench\StepState;
+use App\Models\Bag;
+use App\Models\BagImport;
 use App\Models\BenchJob;
 use App\Models\User;
 use Illuminate\Contracts\Console\Kernel;
@@ -53,7 +55,7 @@ abstract class FeatureTestCase extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        foreach (['job_steps', 'bags', 'bench_jobs', 'queue_jobs', 'users', 'almanac_changes', 'measurements'] as $table) {
+        foreach (['job_steps', 'bags', 'bench_jobs', 'queue_jobs', 'users', 'almanac_changes', 'measurements', 'side_exports'] as $table) {
             DB::table($table)->delete();
         }
         foreach (['brightmere', 'osterly'] as $vendor) {
@@ -184,5 +186,21 @@ abstract class FeatureTestCase extends TestCase
         $text = (string) file_get_contents($file);
         $text[intdiv(strlen($text), 2)] = chr(ord($text[intdiv(strlen($text), 2)]) ^ 1);
         file_put_contents($file, $text);
+    }
+
+    /**
+     * Brings a backup in that somebody has kept of a device since some time ago.
+     *
+     * @param  array<string, mixed>  $about  daysAgo, madeOn
+     */
+    protected function oldBag(string $serial, array $about = []): Bag
+    {
+        $zip = Http::send('POST', config('jade.device_link')."/practice/devices/{$serial}/old-backup", ['json' => (object) $about])->throw()->body();
+        $import = $this->signedIn()->call('POST', '/api/v1/shelf/imports?name=old.zip', content: $zip)->assertAccepted()->json('id');
+        Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
+        $taken = BagImport::query()->findOrFail($import);
+        self::assertNotNull($taken->bag_id, json_encode($taken->problem, JSON_THROW_ON_ERROR));
+
+        return Bag::query()->findOrFail($taken->bag_id);
     }
 }

@@ -65,6 +65,15 @@ final class OpenApiTest extends FeatureTestCase
         $this->assertKeepsTo('Job', $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]));
         $this->workUntil($job, StepCode::HandOver);
         $this->assertKeepsTo('Job', $this->getJson("/api/v1/jobs/{$job->id}"));
+        $this->assertKeepsTo('Return', $this->getJson("/api/v1/jobs/{$job->id}/return"));
+        $this->assertKeepsTo('Missing', $this->getJson("/api/v1/jobs/{$job->id}/missing"));
+        $this->assertKeepsTo('Evidence', $this->getJson('/api/v1/evidence?osLine=tarn&from=9&to=8'));
+        $this->assertKeepsTo('HandOver', $this->postJson("/api/v1/jobs/{$job->id}/aftercare/look"));
+        $this->assertKeepsTo('HandOver', $this->putJson("/api/v1/jobs/{$job->id}/aftercare/cards-again", ['done' => true]));
+        $this->assertKeepsTo('Sheet', $this->getJson("/api/v1/jobs/{$job->id}/sheet"));
+        $this->assertKeepsTo('Job', $this->postJson("/api/v1/jobs/{$job->id}/hand-over"));
+        $this->assertKeepsTo('Jobs', $this->getJson('/api/v1/jobs?find=fenn&state=ended'));
+        $this->assertKeepsTo('Journal', $this->getJson('/api/v1/journal'));
         $this->assertKeepsTo('Bench', $this->getJson('/api/v1/bench'));
         $this->assertKeepsTo('Problem', $this->getJson('/api/v1/jobs/999999'), 'application/problem+json');
     }
@@ -78,7 +87,7 @@ final class OpenApiTest extends FeatureTestCase
         $document = self::document();
         $document->{'$id'} = self::BASE.'openapi.json';
         $resolver->registerRaw($document);
-        foreach (['plan', 'situation'] as $name) {
+        foreach (['plan', 'situation', 'hand-over'] as $name) {
             $resolver->registerFile(self::BASE."formats/{$name}.schema.json", RunningSystem::root()."/docs/formats/{$name}.schema.json");
         }
 

@@ -34,9 +34,8 @@ final readonly class AcceptRoute
             if ($route === null || $route['legs'][array_key_last($route['legs'])]['to']['build'] !== $build) {
                 throw Refusal::routeGone();
             }
-            self::canBeTaken($route, ['planned']) || throw Refusal::notNow('This route is planned, but this bench cannot walk it yet: take one that puts the backup back which this job takes itself.');
             self::assertAccepted($route['losses'], $accept);
-            $job->update(['route' => $route, 'accept' => $accept, 'accepted' => $this->whole($job, $by), 'flag' => null]);
+            $job->update(['route' => $route, 'accept' => $accept, 'accepted' => $this->whole($job, $by), 'flag' => null, 'return_choice' => null]);
             $this->journal->layOut($job, StepCode::fromLineOn(count($route['legs']), $route['erases'] > 0));
             $this->journal->doneByHand($job->step(StepCode::ChooseRoute));
         });
@@ -56,17 +55,6 @@ final readonly class AcceptRoute
             'catalogue' => $held === null ? null : ['vendor' => $held->vendor, 'issuedAt' => Rfc3339::format($held->issued_at->toDateTimeImmutable()), 'vouched' => $held->vouched],
             'at' => Rfc3339::format($this->clock->now()), 'by' => $by->name,
         ];
-    }
-
-    /**
-     * The bench walks any legs, and puts the backup back that it took itself; other bases are planned but not walked yet.
-     *
-     * @param  array<string, mixed>  $route
-     * @param  list<string>  $bases  ids of the backups that can be put back
-     */
-    public static function canBeTaken(array $route, array $bases): bool
-    {
-        return $route['base'] === null || in_array($route['base']['backup'], $bases, true);
     }
 
     /**

@@ -62,7 +62,7 @@ final readonly class GoOnward
         }
         AcceptRoute::assertAccepted($route['losses'], $accept);
         DB::transaction(function () use ($job, $goal, $plan, $route, $accept): void {
-            $job->update(['goal' => $goal, 'plan' => $plan, 'route' => $route, 'accept' => $accept, 'flag' => null]);
+            $job->update(['goal' => $goal, 'plan' => $plan, 'route' => $route, 'accept' => $accept, 'flag' => null, 'return_choice' => null, 'imports' => null, 'overlays' => null]);
             $this->journal->rewind($job, [StepCode::FetchPackage]); // first, so that nothing begins before it
             $this->journal->layOut($job, StepCode::fromLineOn(count($route['legs']), $route['base'] !== null));
         });
@@ -70,14 +70,11 @@ final readonly class GoOnward
 
     /**
      * @param  array<string, mixed>  $goal
-     * @return array<string, mixed> a plan document, with the routes that this bench can walk
+     * @return array<string, mixed> a plan document
      */
     private function plan(BenchJob $job, array $goal, ?DeviceReading $reading): array
     {
-        $plan = PlanDocument::of((new Planner($this->almanac->almanac()))->plan($this->situation->pastLine($job, $goal, $reading)));
-        $plan['routes'] = array_values(array_filter($plan['routes'], static fn (array $r): bool => AcceptRoute::canBeTaken($r, [(string) $job->safetyBag()?->id])));
-
-        return $plan;
+        return PlanDocument::of((new Planner($this->almanac->almanac()))->plan($this->situation->pastLine($job, $goal, $reading)));
     }
 
     /** A device that is not seen is planned for by what the journal knows of it. */

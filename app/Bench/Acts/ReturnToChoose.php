@@ -34,7 +34,7 @@ final readonly class ReturnToChoose
             // it stays in recovery mode, which loses nothing
         }
         DB::transaction(function () use ($job, $problem): void {
-            $job->update(['route' => null, 'accepted' => null, 'line_crossed_at' => null, 'line_crossed_by' => null, 'line_checks' => null]);
+            $job->update(['route' => null, 'accepted' => null, 'line_crossed_at' => null, 'line_crossed_by' => null, 'line_checks' => null, 'return_choice' => null]);
             $this->journal->rewind($job, self::REWOUND, $problem);
             $this->journal->layOut($job, StepCode::fromLineOn(1, true));
         });

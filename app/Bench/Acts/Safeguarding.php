@@ -9,6 +9,7 @@ use App\Bench\Journal;
 use App\Bench\PassphraseLocker;
 use App\Bench\StepState;
 use App\Models\BenchJob;
+use App\Models\JobStep;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\Encryption;
@@ -46,7 +47,8 @@ final readonly class Safeguarding
     /** Takes the passphrase in, and lets the step go on that wants it. */
     public function passphrase(BenchJob $job, Passphrase $passphrase): void
     {
-        if ($job->encryption() === Encryption::None) {
+        $wanted = $job->steps()->where('state', StepState::NeedsHand->value)->get()->contains(static fn (JobStep $s): bool => ($s->problem['code'] ?? '') === 'passphrase-wanted');
+        if ($job->encryption() === Encryption::None && ! $wanted) {
             throw Refusal::notNow('The backup of this job is not encrypted; no passphrase is wanted.');
         }
         DB::transaction(function () use ($job, $passphrase): void {

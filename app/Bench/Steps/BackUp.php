@@ -59,7 +59,7 @@ final readonly class BackUp implements Step
             return $this->notOpened($job, $e);
         }
 
-        return Outcome::done();
+        return Outcome::done(['bag' => $bag->id, 'items' => $bag->items, 'bytes' => $bag->bytes, 'encryption' => $bag->encryption->value]);
     }
 
     private function notOpened(BenchJob $job, Unopened $e): Outcome

@@ -31,7 +31,7 @@ final readonly class EnterRecovery implements Step
     {
         $reading = $this->link->read($context->job->serial);
         if ($reading->mode === DeviceReading::RECOVERY) {
-            return Outcome::done();
+            return Outcome::done(['by' => $context->recall('byCable') === true ? 'cable' : 'keys']);
         }
         $byCable = $context->recall('byCable') === true || ! Move::from($context->job->leg($context->leg())['move'])->erases();
 
@@ -44,7 +44,7 @@ final readonly class EnterRecovery implements Step
 
         return match (true) {
             $end instanceof Outcome => $end,
-            $end->succeeded() => Outcome::done(),
+            $end->succeeded() => Outcome::done(['by' => 'cable']),
             default => Outcome::failed('recovery-failed', 'The device did not enter recovery mode. Nothing was written: press its keys, or try again.'),
         };
     }

@@ -32,6 +32,6 @@ final readonly class FetchPackage implements Step
             $before += $package['bytes'];
         }
 
-        return Outcome::done();
+        return Outcome::done(['packages' => array_column($packages, 'sha256', 'fileName')]);
     }
 }

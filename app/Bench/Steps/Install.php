@@ -19,6 +19,7 @@ use App\Ports\Operation;
 use JadeStep\Core\Permit\Permit;
 use JadeStep\Core\Permit\PermitRequest;
 use JadeStep\Core\Route\Move;
+use JadeStep\Core\Time\Rfc3339;
 use Psr\Clock\ClockInterface;
 
 /** Sends the package of a leg, asks for the permit at the last moment, and has the device install. */
@@ -34,7 +35,7 @@ final readonly class Install implements Step
         $leg = $job->leg($context->leg());
         $reading = $this->link->read($job->serial);
         if ($reading->mode === DeviceReading::NORMAL && $reading->bootable && $reading->runs($leg['to']['version'], $leg['to']['build'])) {
-            return Outcome::done();
+            return Outcome::done(self::evidence($context, $leg));
         }
         if ($reading->operation?->kind === 'install') {
             return $this->follow($context, $reading->operation);
@@ -91,7 +92,7 @@ final readonly class Install implements Step
         $job = $context->job;
         $erases = Move::from($leg['move'])->erases();
         $before = ['install_begun_at' => $job->install_begun_at, 'erase_begun_at' => $job->erase_begun_at];
-        $context->mark(['install_begun_at' => $job->install_begun_at ?? $this->clock->now()] + ($erases ? ['erase_begun_at' => $job->erase_begun_at ?? $this->clock->now()] : []), ['installing' => (int) (microtime(true) * 1000), 'anew' => false]);
+        $context->mark(['install_begun_at' => $job->install_begun_at ?? $this->clock->now()] + ($erases ? ['erase_begun_at' => $job->erase_begun_at ?? $this->clock->now()] : []), ['installing' => (int) (microtime(true) * 1000), 'anew' => false, 'permit' => ['until' => Rfc3339::format($permit->expiresAt), 'sha256' => hash('sha256', $permit->compact)]]);
         try {
             $operation = $this->link->install($job->serial, $permit->compact, $leg['package']['sha256'], ! $erases);
         } catch (Refused $e) {
@@ -103,6 +104,15 @@ final readonly class Install implements Step
         }
 
         return $this->follow($context, $operation);
+    }
+
+    /**
+     * @param  array<string, mixed>  $leg
+     * @return array<string, mixed>
+     */
+    private static function evidence(StepContext $context, array $leg): array
+    {
+        return ['move' => $leg['move'], 'build' => $leg['to']['build'], 'package' => $leg['package']['sha256'], 'permit' => $context->recall('permit')];
     }
 
     /** Before the device was first told to install nothing is erased; after that there is only forward. */
@@ -133,7 +143,7 @@ final readonly class Install implements Step
         }
 
         return match (true) {
-            $end->succeeded() => Outcome::done(),
+            $end->succeeded() => Outcome::done(self::evidence($context, $context->job->leg($context->leg()))),
             $end->error === 'cable-out' => Outcome::failed('cable-out', 'The cable came out while the device was being written to. It can be written again: plug it in, with a steadier cable or at another port, and try again.'),
             default => Outcome::failed('install-failed', 'The install failed. The device can be written again: try again, with another cable or at another port if it happens twice.'),
         };

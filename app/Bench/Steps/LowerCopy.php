@@ -8,7 +8,9 @@ use App\Bench\BagState;
 use App\Bench\Outcome;
 use App\Bench\Step;
 use App\Bench\StepContext;
+use App\Bench\TheReturn;
 use App\Models\Bag;
+use App\Models\BenchJob;
 use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use JadeStep\Core\Bag\BagReader;
@@ -25,28 +27,40 @@ final readonly class LowerCopy implements Step
 
     public function run(StepContext $context): Outcome
     {
-        $original = $context->job->safetyBag();
+        $return = TheReturn::of($context->job);
+        if ($return->mode === TheReturn::HOLD) {
+            return Outcome::wanted('return-held', 'The return is held, so that the device can be looked at first. Choose what is put back; it then goes on.');
+        }
+        $original = $return->base();
         if ($original === null) {
-            return Outcome::failed('backup-missing', 'There is no backup to put back.');
+            return $return->mode === TheReturn::WHOLE && $return->backup !== null && ! $return->isCloud()
+                ? Outcome::failed('backup-missing', 'The backup that is to be put back is not on the Shelf any more. Choose another.')
+                : Outcome::done(['backup' => $return->backup]);
         }
         $installed = Version::parse($this->link->read($context->job->serial)->version);
         if (Version::parse($original->declared_version)->isAtMost($installed)) {
-            return Outcome::done();
+            return Outcome::done(['backup' => $original->id, 'as it is' => $original->declared_version]);
         }
         $context->progress('share the payload');
-        $id = substr($original->id, 0, 60).'-to-'.str_replace('.', '-', (string) $installed);
+        $copy = $this->copy($context->job, $original, $installed);
+
+        return Outcome::done(['from' => $original->id, 'copy' => $copy->id, 'declared' => "{$original->declared_version} → {$copy->declared_version}"]);
+    }
+
+    private function copy(BenchJob $job, Bag $original, Version $installed): Bag
+    {
+        $id = substr($original->id, 0, 52).'-to-'.str_replace('.', '-', (string) $installed)."-j{$job->id}";
         if (! $this->bags->has($id)) {
             Lowering::lower($this->bags->folder($original->id), $this->bags->folder($id), $installed, $id, $this->clock->now());
         }
         $copy = BagReader::open($this->bags->folder($id))->description();
-        Bag::query()->firstOrCreate(['id' => $id], [
-            'bench_job_id' => $context->job->id, 'serial' => $original->serial, 'state' => BagState::Complete, 'label' => $original->label,
+
+        return Bag::query()->firstOrCreate(['id' => $id], [
+            'bench_job_id' => $job->id, 'serial' => $original->serial, 'state' => BagState::Complete, 'label' => $original->label,
             'taken_at' => $original->taken_at, 'made_on' => (string) $copy->madeOn, 'declared_version' => (string) $copy->declaredVersion,
             'lowered_from' => $copy->loweredFrom, 'bytes' => $original->bytes, 'items' => $original->items, 'counts' => $original->counts,
             'encryption' => $original->encryption, 'kinds' => $original->kinds, 'store_schemas' => $original->store_schemas, 'hardware_id' => $original->hardware_id, 'os_line' => $original->os_line,
             'passphrase_proven_at' => $original->passphrase_proven_at,
         ]);
-
-        return Outcome::done();
     }
 }

@@ -41,7 +41,9 @@ final readonly class Pair implements Step
         $this->read($context->job);
         $context->job->isBackupOnly() ?: $this->look->at($context->job);
 
-        return Outcome::done();
+        $device = $context->job->device ?? [];
+
+        return Outcome::done(['hardware id' => $device['hardwareId'] ?? null, 'version' => $device['version'] ?? null, 'build' => $device['build'] ?? null]);
     }
 
     /** Where something was said of the device before, it is held against what the device tells. */

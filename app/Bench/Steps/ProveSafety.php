@@ -46,7 +46,7 @@ final readonly class ProveSafety implements Step
         $context->progress('open the way'); // throws where the job was left meanwhile
         $job->update(['line_crossed_at' => $this->clock->now(), 'line_checks' => array_map(PlanDocument::check(...), $line->checks)]);
 
-        return Outcome::done();
+        return Outcome::done(['checks' => array_column($job->line_checks ?? [], 'state', 'code'), 'bytes read again' => $done]);
     }
 
     private function noteDamage(StepContext $context, EraseLine $line): void

@@ -31,6 +31,6 @@ final readonly class SealBackup implements Step
         $now = $this->clock->now();
         $bag->update(['state' => BagState::Sealed, 'sealed_at' => $now, 'keep_until' => $now->modify('+'.Keeping::read()->sealedDays.' days')]);
 
-        return Outcome::done();
+        return Outcome::done(['bag' => $bag->id, 'keep until' => $bag->keep_until?->format('Y-m-d')]);
     }
 }

@@ -73,7 +73,7 @@ final readonly class VerifyBackup implements Step
         }
         $bag->update(['state' => BagState::Verified, 'verified_at' => $this->clock->now(), 'faults' => []]);
 
-        return Outcome::done();
+        return Outcome::done(['bag' => $bag->id, 'files read back' => $report->files, 'bytes read back' => $report->bytes]);
     }
 
     private function notOpened(StepContext $context, Unopened $e): Outcome

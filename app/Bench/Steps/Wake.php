@@ -60,7 +60,7 @@ final readonly class Wake implements Step
             default => null,
         };
         if ($wanted === null) {
-            return Outcome::done();
+            return Outcome::done(['version' => $reading->version, 'build' => $reading->build]);
         }
         $end = $context->watch($this->link, $this->link->start($context->job->serial, $wanted));
 

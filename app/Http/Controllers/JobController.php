@@ -11,13 +11,16 @@ use App\Bench\Acts\CrossLine;
 use App\Bench\Acts\EndJob;
 use App\Bench\Acts\OpenJob;
 use App\Bench\Acts\PlanJob;
+use App\Bench\FindJobs;
 use App\Bench\Journal;
 use App\Bench\StepCode;
 use App\Http\Requests\AcceptRouteRequest;
 use App\Http\Requests\CrossLineRequest;
+use App\Http\Requests\FindJobsRequest;
 use App\Http\Requests\GoalRequest;
 use App\Http\Requests\OpenJobRequest;
 use App\Http\Resources\JobResource;
+use App\Http\Resources\JobSummaryResource;
 use App\Models\BenchJob;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -28,6 +31,13 @@ final class JobController
     public function open(OpenJobRequest $request, OpenJob $open): JsonResponse
     {
         return $this->answer($open->on($request->validated('serial'), $request->user()))->setStatusCode(201);
+    }
+
+    public function index(FindJobsRequest $request, FindJobs $find): JsonResponse
+    {
+        $found = $find->page((string) $request->validated('find'), $request->validated('state'), (int) ($request->validated('before') ?? 0));
+
+        return new JsonResponse(['jobs' => JobSummaryResource::collection($found['jobs']), 'older' => $found['older'], 'inAll' => $found['inAll']]);
     }
 
     public function show(BenchJob $job): JsonResponse
@@ -77,16 +87,9 @@ final class JobController
         return $this->answer($job);
     }
 
-    public function handOver(BenchJob $job, EndJob $end): JsonResponse
+    public function leave(Request $request, BenchJob $job, EndJob $end): JsonResponse
     {
-        $end->handOver($job);
-
-        return $this->answer($job);
-    }
-
-    public function leave(BenchJob $job, EndJob $end): JsonResponse
-    {
-        $end->leave($job);
+        $end->leave($job, $request->user());
 
         return $this->answer($job);
     }

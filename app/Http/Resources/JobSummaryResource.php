@@ -33,6 +33,9 @@ class JobSummaryResource extends JsonResource
             'lineCrossed' => $this->line_crossed_at !== null,
             'installBegun' => $this->install_begun_at !== null,
             'nothingLost' => $this->proof['nothingLost'] ?? null,
+            'losses' => $this->losses,
+            'endReason' => $this->end_reason,
+            'endedBy' => $this->ended_by,
             'openedAt' => Rfc3339::format($this->created_at->toDateTimeImmutable()),
             'endedAt' => Rfc3339::formatOrNull($this->ended_at?->toDateTimeImmutable()),
         ];

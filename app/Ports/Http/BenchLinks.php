@@ -114,6 +114,11 @@ final class BenchLinks implements DeviceLink
         $this->on($serial, static fn (DeviceLink $l) => $l->sendItem($serial, $return, $item, $read));
     }
 
+    public function bringIn(string $serial, Item $item, callable $read): void
+    {
+        $this->on($serial, static fn (DeviceLink $l) => $l->bringIn($serial, $item, $read));
+    }
+
     public function commitReturn(string $serial, string $return): Operation
     {
         return $this->on($serial, static fn (DeviceLink $l): Operation => $l->commitReturn($serial, $return));

@@ -116,8 +116,19 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     public function sendItem(string $serial, string $return, Item $item, callable $read): void
     {
+        $this->put($this->at($serial, 'returns', $return, 'content', $item->kind, $item->path), $item, $read);
+    }
+
+    public function bringIn(string $serial, Item $item, callable $read): void
+    {
+        $this->put($this->at($serial, 'content', $item->kind, $item->path), $item, $read);
+    }
+
+    /** @param  callable(int): string  $read */
+    private function put(string $address, Item $item, callable $read): void
+    {
         $this->client->put(
-            $this->at($serial, 'returns', $return, 'content', $item->kind, $item->path),
+            $address,
             new PumpStream(static function (int $most) use ($read): string|false {
                 $text = $read($most);
 

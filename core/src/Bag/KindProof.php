@@ -9,7 +9,7 @@ final readonly class KindProof
 {
     /**
      * @param  list<Item>  $missing  items of before that are nowhere in after
-     * @param  list<string>  $changed  paths that differ by design
+     * @param  list<Rewritten>  $changed  what differs by design
      * @param  list<Item>  $extra  items of after that were not in before
      */
     public function __construct(

@@ -35,8 +35,8 @@ final class Reconciliation
             if ($now?->sha256 === $item->sha256) {
                 $same++;
                 unset($has[$path]);
-            } elseif ($now !== null && self::byDesign($item, $rules)) {
-                $changed[] = (string) $path;
+            } elseif ($now !== null && ($rule = self::ruleFor($item, $rules)) !== null) {
+                $changed[] = new Rewritten((string) $path, $rule);
                 unset($has[$path]);
             } else {
                 $open[] = $item;
@@ -72,15 +72,15 @@ final class Reconciliation
     }
 
     /** @param  list<RewriteRule>  $rules */
-    private static function byDesign(Item $item, array $rules): bool
+    private static function ruleFor(Item $item, array $rules): ?RewriteRule
     {
         foreach ($rules as $rule) {
             if ($rule->covers($item)) {
-                return true;
+                return $rule;
             }
         }
 
-        return false;
+        return null;
     }
 
     /** @return array<string, array<string, Item>> by kind and path */

@@ -66,6 +66,7 @@ final class PlanDocument
             'fetchBytes' => $route->fetchBytes,
             'diskPeakBytes' => $route->diskPeakBytes,
             'minutes' => self::minutes($route->minutes),
+            'steps' => array_map(static fn (array $s): array => ['step' => $s['step'], 'leg' => $s['leg'], 'minutes' => self::minutes($s['minutes'])], $route->steps),
             'latestStart' => Rfc3339::formatOrNull($route->latestStart()),
             'base' => $route->base === null ? null : self::base($route->base),
             'kinds' => array_map(self::fate(...), $route->kinds),
@@ -97,7 +98,7 @@ final class PlanDocument
     }
 
     /** @return array<string, mixed> */
-    private static function base(Base $base): array
+    public static function base(Base $base): array
     {
         return [
             'backup' => $base->backup,
@@ -109,7 +110,7 @@ final class PlanDocument
     }
 
     /** @return array<string, mixed> */
-    private static function fate(KindFate $fate): array
+    public static function fate(KindFate $fate): array
     {
         return [
             'kind' => $fate->kind->value,
@@ -120,7 +121,7 @@ final class PlanDocument
     }
 
     /** @return array<string, list<string>> */
-    private static function losses(Losses $losses): array
+    public static function losses(Losses $losses): array
     {
         $codes = static fn (array $kinds): array => array_map(static fn (Kind $k): string => $k->value, $kinds);
 

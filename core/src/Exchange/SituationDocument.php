@@ -86,6 +86,20 @@ final class SituationDocument
         );
     }
 
+    /**
+     * One backup, as a situation document writes it.
+     *
+     * @param  array<string, mixed>  $backup
+     *
+     * @throws InvalidDocument
+     */
+    public static function heldBackup(array $backup): HeldBackup
+    {
+        $plain = json_decode(json_encode($backup, JSON_THROW_ON_ERROR), false, 16, JSON_THROW_ON_ERROR);
+
+        return self::backup($plain, '/backups/0', new Reader(Format::Situation->value));
+    }
+
     private static function backup(\stdClass $b, string $at, Reader $r): HeldBackup
     {
         return new HeldBackup(

@@ -10,6 +10,7 @@ final readonly class Route
     /**
      * @param  list<Leg>  $legs
      * @param  list<KindFate>  $kinds
+     * @param  list<array{step: string, leg: int, minutes: Minutes}>  $steps  what its minutes are made of
      */
     public function __construct(
         public string $id,
@@ -21,12 +22,14 @@ final readonly class Route
         public array $kinds,
         public Losses $losses,
         public string $trade,
+        public array $steps,
     ) {
     }
 
-    public function named(string $id, string $trade): self
+    /** @param  list<array{step: string, leg: int, minutes: Minutes}>  $steps */
+    public function named(string $id, string $trade, array $steps): self
     {
-        return new self($id, $this->legs, $this->fetchBytes, $this->diskPeakBytes, $this->minutes, $this->base, $this->kinds, $this->losses, $trade);
+        return new self($id, $this->legs, $this->fetchBytes, $this->diskPeakBytes, $this->minutes, $this->base, $this->kinds, $this->losses, $trade, $steps);
     }
 
     public function erases(): int

@@ -29,7 +29,7 @@ final readonly class RouteMaker
             }
         }
 
-        return self::named(self::unbeaten($routes));
+        return $this->named(self::unbeaten($routes));
     }
 
     /**
@@ -51,7 +51,7 @@ final readonly class RouteMaker
 
         return new Route(
             '', $crossing->legs, $crossing->fetchBytes(), $this->diskPeak($crossing), Minutes::sum($crossing->minutes, ...$back), $base, $fates,
-            Losses::of($fates, $this->situation->device, $this->almanac, $end->version), '',
+            Losses::of($fates, $this->situation->device, $this->almanac, $end->version), '', [],
         );
     }
 
@@ -110,11 +110,13 @@ final readonly class RouteMaker
      * @param  list<Route>  $routes  best first
      * @return list<Route>
      */
-    private static function named(array $routes): array
+    private function named(array $routes): array
     {
         $named = [];
         foreach ($routes as $i => $route) {
-            $named[] = $route->named('r'.($i + 1), Trade::sentence($route, $i === 0 ? null : $routes[0]));
+            $returns = $route->base !== null && $route->base->treatment !== Treatment::None;
+            $steps = $this->times->bySteps($route->legs, $returns ? $this->bytesOf($route->base) : null);
+            $named[] = $route->named('r'.($i + 1), Trade::sentence($route, $i === 0 ? null : $routes[0]), $steps);
         }
 
         return $named;

@@ -38,4 +38,14 @@ final readonly class Situation
     {
         return $this->startsAt ?? $this->now;
     }
+
+    /**
+     * The same, with side exports in the place of those that are known.
+     *
+     * @param  array<string, \DateTimeImmutable>  $exports  by kind code
+     */
+    public function withSideExports(array $exports): self
+    {
+        return new self(...['sideExports' => $exports] + get_object_vars($this));
+    }
 }

@@ -28,7 +28,7 @@ final class ReconciliationTest extends TestCase
 
         $paths = static fn (array $items): array => array_map(static fn (Item $i): string => $i->path, $items);
         self::assertSame($expected, array_map(
-            static fn (KindProof $k): array => [$k->kind, $k->before, $k->same, $k->changed, $paths($k->missing), $paths($k->extra)],
+            static fn (KindProof $k): array => [$k->kind, $k->before, $k->same, array_column($k->changed, 'path'), $paths($k->missing), $paths($k->extra)],
             $proof->kinds,
         ));
         self::assertSame($nothingMissing, $proof->nothingMissing());

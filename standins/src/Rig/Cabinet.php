@@ -107,11 +107,36 @@ final readonly class Cabinet
         Storage::remove($folder);
         mkdir($folder, 0o755, true);
         DemoContent::make("{$folder}/content", $device['serial'], $small ? 3 : $device['photoCount'], time(), $small ? 0.08 : 1.0);
+        $content = new Storage("{$folder}/content");
+        $content->write('home-layout', 'layout.json', json_encode(['dock' => ['phone', 'messages', ...array_column($device['apps'], 'id')], 'pages' => 2], JSON_THROW_ON_ERROR), time() - 30 * 86_400);
+        $device['cloudBackup'] = self::cloudBackup($folder, $content, $device['cloudBackup']);
         foreach ($device['accessories'] as $accessory) {
-            (new Storage("{$folder}/content"))->write('accessory-pairing', "{$accessory['id']}.bin", hash('sha256', $accessory['id'], true), time() - 86_400);
+            $content->write('accessory-pairing', "{$accessory['id']}.bin", hash('sha256', $accessory['id'], true), time() - 86_400);
         }
-        (new Storage("{$folder}/content"))->write('settings', 'system/about.json', json_encode(['version' => $device['version'], 'build' => $device['build']], JSON_THROW_ON_ERROR), time());
+        $content->write('settings', 'system/about.json', json_encode(['version' => $device['version'], 'build' => $device['build']], JSON_THROW_ON_ERROR), time());
         file_put_contents("{$folder}/state.json", json_encode($device, JSON_THROW_ON_ERROR));
+    }
+
+    /**
+     * What the owner's cloud has held since before the upgrade: what was there so many days ago.
+     *
+     * @param  array{daysAgo: int, madeOn: string, kinds: list<string>}|null  $about
+     * @return array{takenAt: string, madeOn: string, kinds: list<string>}|null
+     */
+    private static function cloudBackup(string $folder, Storage $content, ?array $about): ?array
+    {
+        if ($about === null) {
+            return null;
+        }
+        $at = time() - $about['daysAgo'] * 86_400;
+        $cloud = new Storage("{$folder}/cloud-backup");
+        foreach ($about['kinds'] as $kind) {
+            foreach ($content->files($kind) as $path => $file) {
+                $file->getMTime() <= $at ? $cloud->write($kind, (string) $path, (string) file_get_contents($file->getPathname()), $file->getMTime()) : null;
+            }
+        }
+
+        return ['takenAt' => (string) Handset::time($at), 'madeOn' => $about['madeOn'], 'kinds' => $about['kinds']];
     }
 
     private function save(string $folder, Handset $handset): void

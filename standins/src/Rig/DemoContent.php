@@ -142,7 +142,6 @@ final class DemoContent
                 $this->put('app-data', "{$app}/record-{$i}.bin", $this->noise(6_000));
             }
         }
-        $this->put('home-layout', 'layout.json', '{"dock":["phone","messages","ticket-scanner","tide-table"],"pages":2}');
         foreach (['sounds', 'display', 'keyboard', 'network'] as $name) {
             $this->put('settings', "user/{$name}.json", json_encode(['area' => $name, 'level' => $this->next(100)], JSON_THROW_ON_ERROR));
         }

@@ -18,7 +18,7 @@ final class Faults
     public const AT_A_MOMENT = ['cable-out', 'work-fails'];
 
     /** Those that wait for an occasion. */
-    public const AT_AN_OCCASION = ['not-recognised', 'owner-lock-on', 'consent-wanted', 'passcode-wanted', 'content-changes', 'package-flipped', 'disk-full'];
+    public const AT_AN_OCCASION = ['not-recognised', 'owner-lock-on', 'consent-wanted', 'passcode-wanted', 'content-changes', 'package-flipped', 'disk-full', 'return-refused', 'item-dropped', 'sync-late'];
 
     /** Those that go on from now for some time. */
     public const FOR_A_TIME = ['link-flaps', 'battery-falls'];

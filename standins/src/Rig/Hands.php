@@ -34,6 +34,8 @@ final readonly class Hands
             'owner-lock-off' => $this->device->state = ($this->device->state['lockDelay'] === 'on' ? ['lockDelayEndsAt' => $this->device->state['lockDelayEndsAt'] ?? Handset::time($this->device->today + (int) ceil(3600 / $this->device->speed))] : ['ownerLock' => 'off']) + $this->device->state,
             'owner-lock-off-elsewhere' => $this->device->state = ['ownerLock' => 'off', 'lockDelayEndsAt' => null] + $this->device->state,
             'owner-lock-on' => $this->device->state['ownerLock'] = 'on',
+            'cloud-return' => $this->device->returnFromCloud(),
+            'sync-arrives' => $this->device->works()->sync(),
             'charger-in' => $this->charge(),
             'charged' => $this->device->state['batteryPercent'] = 100,
             default => throw new Problem(400, 'bad-field', 'The device was not asked that.'),

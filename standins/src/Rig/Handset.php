@@ -14,6 +14,9 @@ final class Handset
 {
     private const PLAIN = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings', 'wallpaper'];
 
+    /** What a running device takes in one by one, since it comes in an open format. */
+    private const ONE_BY_ONE = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log'];
+
     private const ENCRYPTED_ONLY = ['saved-passwords', 'health', 'accessory-pairing'];
 
     /**
@@ -75,7 +78,7 @@ final class Handset
         return array_intersect_key($this->state, array_flip($shown)) + [
             'freeBytes' => $told ? $this->state['capacityBytes'] - $used : null,
             'accessories' => $told ? $this->state['accessories'] : [],
-            'apps' => $told && $this->state['setUp'] ? $this->state['apps'] : [],
+            'apps' => $told && $this->state['setUp'] ? array_values(array_filter($this->state['apps'], $this->runs(...))) : [],
             'kinds' => $told ? $kinds : [],
             'operation' => $this->works()->running(),
         ];
@@ -163,6 +166,7 @@ final class Handset
         if (! is_string($declared) || version_compare($declared, $this->state['version'], '>')) {
             throw new Problem(409, 'backup-too-new', "This backup is from a newer version than {$this->state['version']}, which the device runs.");
         }
+        $this->hands()->takeFault('return-refused') === null || throw new Problem(409, 'backup-not-taken', 'This backup cannot be put back: what it holds does not fit the version that it declares.');
         $id = substr(hash('sha256', (string) json_encode($offer)), 0, 16);
         $this->state['returns'][$id] ??= $offer;
 
@@ -187,6 +191,41 @@ final class Handset
         }
 
         return $this->works()->begin('return', ['return' => $return]);
+    }
+
+    /**
+     * Takes one item in beside what is there already.
+     *
+     * @return Storage where it goes
+     */
+    public function takesIn(string $kind): Storage
+    {
+        $this->wantPaired();
+        $this->state['setUp'] || throw new Problem(409, 'not-set-up', 'The device is to be set up first.');
+        $this->state['ownerLock'] !== 'on' || throw new Problem(409, 'owner-lock-on', 'The owner lock is on: switch it off before data is put back.');
+        in_array($kind, self::ONE_BY_ONE, true) || throw new Problem(409, 'whole-only', 'This kind comes back with a whole backup only.');
+
+        return $this->content();
+    }
+
+    /**
+     * Its holder has it fetch the owner's cloud backup.
+     *
+     * @return array<string, mixed>
+     */
+    public function returnFromCloud(): array
+    {
+        $this->wantActivated();
+        $backup = $this->state['cloudBackup'] ?? throw new Problem(409, 'no-cloud-backup', 'The owner\'s cloud holds no backup of this device.');
+        version_compare($backup['madeOn'], $this->state['version'], '>') && throw new Problem(409, 'backup-too-new', "The cloud backup is from a newer version than {$this->state['version']}, which the device runs.");
+
+        return $this->works()->begin('cloud-return', []);
+    }
+
+    /** @param  array<string, mixed>  $app */
+    public function runs(array $app): bool
+    {
+        return version_compare($app['minimumOs'], $this->state['version'], '<=');
     }
 
     private function wantBuild(): void

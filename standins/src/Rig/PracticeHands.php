@@ -7,6 +7,7 @@ namespace Standins\Rig;
 use Standins\Http\Kernel;
 use Standins\Http\Problem;
 use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\RouteCollection;
 
 /** What hands do to devices: plug them in and out, press keys, answer what they ask, and make things go wrong. A real link has none of this. */
@@ -45,6 +46,7 @@ final readonly class PracticeHands
         $hand('POST', 'answers', static fn (Handset $h, Request $r) => $h->hands()->answer(Kernel::text(Kernel::body($r), 'answer')));
         $hand('POST', 'faults', static fn (Handset $h, Request $r) => $h->hands()->fault(Kernel::body($r)));
         $hand('DELETE', 'faults', static fn (Handset $h, Request $r) => $h->hands()->withoutFaults());
+        Kernel::route($routes, 'POST', '/practice/devices/{serial}/old-backup', fn (Request $r, array $m): Response => $this->cabinet->with($m['serial'], static fn (Handset $h): Response => OldBackup::of($h, Kernel::body($r)), true));
         $hand('POST', 'state', static function (Handset $h, Request $r): void {
             $settable = ['batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'betaEnrolled'];
             $h->state = array_intersect_key(Kernel::body($r), array_flip($settable)) + $h->state;
@@ -72,7 +74,7 @@ final readonly class PracticeHands
     {
         $s = $h->state;
         $running = array_filter(array_keys($s['operations']), static fn (int|string $id): bool => $s['operations'][$id]['state'] === 'running');
-        $kept = ['serial', 'modelName', 'boxLabel', 'note', 'port', 'version', 'build', 'mode', 'hidden', 'bootable', 'paired', 'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'activated', 'keys', 'keysDone', 'heard', 'faults', 'fired', 'writes'];
+        $kept = ['serial', 'modelName', 'boxLabel', 'note', 'port', 'version', 'build', 'mode', 'hidden', 'bootable', 'paired', 'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'activated', 'setUp', 'betaEnrolled', 'cloudBackup', 'syncLate', 'keys', 'keysDone', 'heard', 'faults', 'fired', 'writes'];
 
         return array_intersect_key($s, array_flip($kept)) + [
             'operation' => $running === [] ? null : $h->works()->operation((string) reset($running)),

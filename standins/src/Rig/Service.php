@@ -42,6 +42,7 @@ final readonly class Service
         Kernel::route($routes, 'GET', '/devices/{serial}', $device(static fn (Handset $h): array => $h->reading()));
         Kernel::route($routes, 'GET', '/devices/{serial}/content', fn (Request $r, array $m): Response => $this->listing($m['serial'], self::encrypted($r)));
         Kernel::route($routes, 'GET', '/devices/{serial}/content/{kind}/{path}', fn (Request $r, array $m): Response => $this->item($m, self::encrypted($r)));
+        Kernel::route($routes, 'PUT', '/devices/{serial}/content/{kind}/{path}', fn (Request $r, array $m): array => $this->takeIn($r, $m));
         Kernel::route($routes, 'POST', '/devices/{serial}/operations', $device(static fn (Handset $h, Request $r): array => $h->start(Kernel::text(Kernel::body($r), 'kind'))));
         Kernel::route($routes, 'GET', '/devices/{serial}/operations/{id}', $device(static fn (Handset $h, Request $r, array $m): array => $h->works()->operation($m['id'])));
         Kernel::route($routes, 'POST', '/devices/{serial}/nonce', $device(static fn (Handset $h): array => ['nonce' => $h->nonce()]));
@@ -163,6 +164,20 @@ final readonly class Service
         $modified = strtotime((string) $request->headers->get('X-Modified-At')) ?: time();
         $storage = $this->cabinet->with($m['serial'], static fn (Handset $h): Storage => $h->staging($m['return']));
         $storage->write($m['kind'], $m['path'], $content, $modified);
+
+        return ['received' => true];
+    }
+
+    /**
+     * @param  array<string, string>  $m
+     * @return array<string, bool>
+     */
+    private function takeIn(Request $request, array $m): array
+    {
+        $content = $request->getContent();
+        $this->pace(strlen($content));
+        $modified = strtotime((string) $request->headers->get('X-Modified-At')) ?: time();
+        $this->cabinet->with($m['serial'], static fn (Handset $h) => $h->takesIn($m['kind'])->write($m['kind'], $m['path'], $content, $modified));
 
         return ['received' => true];
     }

@@ -16,6 +16,7 @@ final class Timeline
         'activate' => ['activate' => 3.0],
         'set-up' => ['set-up' => 4.0],
         'return' => ['apply' => 5.0, 'restart' => 8.0],
+        'cloud-return' => ['fetch' => 12.0, 'restart' => 8.0],
     ];
 
     /** @return array{phase: string, progress: float, begun: list<string>, over: bool} where the work stands */
@@ -57,6 +58,6 @@ final class Timeline
 
     public static function mustNotBeDisturbed(string $kind, string $phase): bool
     {
-        return ($kind === 'install' && $phase !== 'restart') || ($kind === 'return' && $phase === 'apply');
+        return ($kind === 'install' && $phase !== 'restart') || ($kind === 'return' && $phase === 'apply') || ($kind === 'cloud-return' && $phase === 'fetch');
     }
 }

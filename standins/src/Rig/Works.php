@@ -142,6 +142,9 @@ final readonly class Works
         if ($op['kind'] === 'return' && $phase === 'apply') {
             $this->applyReturn($op['return']);
         }
+        if ($op['kind'] === 'cloud-return' && $phase === 'fetch') {
+            $this->fetchFromCloud();
+        }
         if ($phase === 'restart') {
             $this->device->state['mode'] = 'restarting';
         }
@@ -166,7 +169,7 @@ final readonly class Works
         if ($work === 'install' && $this->device->hands()->takeFault('owner-lock-on') !== null) {
             $this->device->state['ownerLock'] = 'on';
         }
-        if (in_array($work, ['install', 'return', 'leave-recovery'], true) && $this->device->hands()->takeFault('not-recognised') !== null) {
+        if (in_array($work, ['install', 'return', 'cloud-return', 'leave-recovery'], true) && $this->device->hands()->takeFault('not-recognised') !== null) {
             $this->device->state['hidden'] = true;
         }
     }
@@ -206,17 +209,67 @@ final readonly class Works
                 $this->device->content()->take($this->device->staging($return), $kind['kind']);
             }
         }
-        $this->writeSystemSettings();
+        $this->dropOne();
+        $this->settleIn();
+    }
+
+    /** The owner's cloud backup, which the device fetches by itself. */
+    private function fetchFromCloud(): void
+    {
+        $cloud = new Storage("{$this->device->folder}/cloud-backup");
+        foreach ($this->device->state['cloudBackup']['kinds'] ?? [] as $kind) {
+            $this->device->content()->drop($kind);
+            $this->device->content()->copyFrom($cloud, $kind);
+        }
+        $this->settleIn();
+    }
+
+    /** A return that goes well, but for one item. */
+    private function dropOne(): void
+    {
+        $files = $this->device->content()->files('photos') ?: $this->device->content()->files('notes');
+        if ($files !== [] && $this->device->hands()->takeFault('item-dropped') !== null) {
+            unlink(array_values($files)[intdiv(count($files), 2)]->getPathname());
+        }
     }
 
     private function setUp(): void
+    {
+        $this->device->state['setUp'] = true;
+        $this->device->state['mode'] = 'normal';
+        if ($this->device->hands()->takeFault('sync-late') !== null) {
+            $this->device->state['syncLate'] = true;
+        } else {
+            $this->sync();
+        }
+    }
+
+    /** What was kept in sync elsewhere comes back. */
+    public function sync(): void
     {
         $cloud = new Storage("{$this->device->folder}/cloud");
         foreach ($cloud->kinds() as $kind) {
             $this->device->content()->copyFrom($cloud, $kind);
         }
-        $this->device->state['setUp'] = true;
-        $this->device->state['mode'] = 'normal';
+        $this->device->state['syncLate'] = false;
+    }
+
+    private function settleIn(): void
+    {
+        $this->writeSystemSettings();
+        $this->leaveAppsOut();
+    }
+
+    /** A home layout shows no app that does not run on this version. */
+    private function leaveAppsOut(): void
+    {
+        $file = $this->device->content()->files('home-layout')['layout.json'] ?? null;
+        $layout = $file === null ? null : json_decode((string) file_get_contents($file->getPathname()), true);
+        $gone = array_column(array_filter($this->device->state['apps'], fn (array $a): bool => ! $this->device->runs($a)), 'id');
+        if (is_array($layout) && array_intersect($layout['dock'] ?? [], $gone) !== []) {
+            $layout['dock'] = array_values(array_diff($layout['dock'], $gone));
+            $this->device->content()->write('home-layout', 'layout.json', Handset::json($layout), $this->device->today);
+        }
     }
 
     /** The device rewrites its own system settings, whatever a backup says. */

@@ -50,8 +50,13 @@ final class Csv
      */
     public static function write(array $columns, iterable $rows): string
     {
+        return self::lines([$columns]).self::lines($rows);
+    }
+
+    /** @param  iterable<list<string|int|null>>  $rows */
+    public static function lines(iterable $rows): string
+    {
         $stream = fopen('php://temp', 'r+b') ?: throw new \RuntimeException('No memory.');
-        fputcsv($stream, $columns, ',', '"', '', "\r\n");
         foreach ($rows as $row) {
             fputcsv($stream, $row, ',', '"', '', "\r\n");
         }

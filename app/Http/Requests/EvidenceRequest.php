@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+
+final class EvidenceRequest extends FormRequest
+{
+    /** @return array<string, list<mixed>> */
+    public function rules(): array
+    {
+        return ['osLine' => ['required', 'string', 'max:64'], 'from' => ['required', 'integer', 'min:0', 'max:9999'], 'to' => ['required', 'integer', 'min:0', 'max:9999']];
+    }
+}

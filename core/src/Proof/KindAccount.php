@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Proof;
+
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\KindProof;
+use JadeStep\Core\Device\Outcome;
+use JadeStep\Core\Route\KindFate;
+
+/** One kind: what was promised of it, what is there, and whether the promise was kept. */
+final readonly class KindAccount
+{
+    /**
+     * @param  KindProof|null  $proof  null where only numbers of items are known, and not the items
+     * @param  int  $before  items
+     * @param  int  $there  items of before that are there now; where only numbers are known, items there now
+     */
+    private function __construct(public KindFate $promise, public ?KindProof $proof, public int $before, public int $there, public Happened $happened, public Verdict $verdict)
+    {
+    }
+
+    /** Item by item. */
+    public static function compared(KindFate $promise, KindProof $proof): self
+    {
+        $there = $proof->before - count($proof->missing);
+        $happened = Happened::of($proof->before, $there);
+
+        return new self($promise, $proof, $proof->before, $there, $happened, self::verdict($promise, $happened, self::onlyNewerMissing($promise, $proof)));
+    }
+
+    /** By numbers alone, since no backup tells the items. */
+    public static function counted(KindFate $promise, int $before, int $now): self
+    {
+        $happened = Happened::of($before, $now);
+
+        return new self($promise, null, $before, $now, $happened, self::verdict($promise, $happened, true));
+    }
+
+    /** Whether something of it is missing that was not named before. */
+    public function isUnexpectedLoss(): bool
+    {
+        return $this->verdict === Verdict::Worse;
+    }
+
+    /** Whether it is not all there, or was never promised to be. */
+    public function isNamedLoss(): bool
+    {
+        return $this->verdict !== Verdict::Worse && $this->happened !== Happened::All && $this->promise->outcome !== Outcome::Kept;
+    }
+
+    private static function verdict(KindFate $promise, Happened $happened, bool $onlyNewerMissing): Verdict
+    {
+        return match ($promise->outcome) {
+            Outcome::Kept, Outcome::Returned => $happened === Happened::All ? Verdict::AsPromised : Verdict::Worse,
+            Outcome::ReturnedAsOf => $onlyNewerMissing ? Verdict::AsPromised : Verdict::Worse,
+            Outcome::AtRisk => Verdict::AsPromised,
+            Outcome::Lost, Outcome::SignInAgain, Outcome::ReEnter => $happened === Happened::Nothing ? Verdict::AsPromised : Verdict::Better,
+        };
+    }
+
+    /** Nothing is missing but what was changed after the moment as of which the kind comes back. */
+    private static function onlyNewerMissing(KindFate $promise, KindProof $proof): bool
+    {
+        $asOf = $promise->asOf;
+        $older = array_filter($proof->missing, static fn (Item $i): bool => $asOf !== null && $i->modifiedAt <= $asOf);
+
+        return $older === [];
+    }
+}
