@@ -18,6 +18,7 @@ use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\KindHeader;
 use JadeStep\Core\Permit\PermitRequest;
+use JadeStep\Core\Time\Rfc3339;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
@@ -219,6 +220,34 @@ final class DeviceLinkTest extends TestCase
         self::assertSame([0, $listing->counts()['photos']], [$counts['messages'] ?? 0, $counts['photos']]);
     }
 
+    #[DataProvider('links')]
+    public function test_items_are_brought_in_one_by_one_beside_what_is_there(string $which): void
+    {
+        $this->use($which);
+        self::assertSame('not-paired', $this->refusal(fn () => $this->bringIn('notes', 'kept/pier.md', 'lines')));
+        $this->do(Work::Pair);
+        $before = $this->link->listing($this->serial);
+        $this->bringIn('notes', 'kept/pier.md', 'lines');
+        $this->bringIn('notes', 'kept/pier.md', 'lines checked');
+
+        $after = $this->link->listing($this->serial);
+        $new = array_values(array_filter($after->items, static fn (Item $i): bool => $i->key() === 'notes/kept/pier.md'));
+        self::assertSame([$before->counts()['notes'] + 1, 'lines checked', '2026-11-01T12:00:00Z'], [$after->counts()['notes'], $this->bytes($new[0]), Rfc3339::format($new[0]->modifiedAt)]);
+        self::assertSame('whole-only', $this->refusal(fn () => $this->bringIn('app-data', 'tide-table/record-9.bin', 'x')));
+        self::assertSame('whole-only', $this->refusal(fn () => $this->bringIn('health', 'steps.bin', 'x')));
+        self::assertSame('unsafe-path', json_decode((string) $this->raw('PUT', '/content/notes/..%2F..%2Fstate', 'x')->getBody(), true)['code']);
+    }
+
+    private function bringIn(string $kind, string $path, string $text): void
+    {
+        $item = new Item($kind, $path, strlen($text), hash('sha256', $text), Rfc3339::parse('2026-11-01T12:00:00Z'));
+        $this->link->bringIn($this->serial, $item, static function (int $most) use (&$text): string {
+            [$now, $text] = [substr($text, 0, $most), substr($text, $most)];
+
+            return $now;
+        });
+    }
+
     private function use(string $which): void
     {
         $system = self::$system ?? throw new \LogicException('The instance starts before the first test.');
@@ -327,7 +356,7 @@ final class DeviceLinkTest extends TestCase
     {
         $address = $this->serial === 'ALT-0001' ? 'http://127.0.0.1:'.self::SECOND_PORT : self::$system?->settings()['DEVICE_LINK'];
 
-        return (new Client(['http_errors' => false]))->request($method, "{$address}/devices/{$this->serial}{$path}", ['body' => $body]);
+        return (new Client(['http_errors' => false]))->request($method, "{$address}/devices/{$this->serial}{$path}", ['body' => $body, 'headers' => ['X-Modified-At' => '2026-11-01T12:00:00Z']]);
     }
 
     /** @param  callable(): mixed  $call */

@@ -229,6 +229,18 @@ class Device:
             raise No(404, "no-such-item", "The device has no such item.")
         return self.content[kind, path][0]
 
+    def bring_in(self, kind, path, content, at):
+        self.want_paired()
+        safe(path)
+        if not self.state["setUp"]:
+            raise No(409, "not-set-up", "The device is to be set up first.")
+        if self.state["ownerLock"] == "on":
+            raise No(409, "owner-lock-on", "The owner lock is on.")
+        if kind not in ("photos", "messages", "contacts", "calendars", "notes", "recordings", "call-log"):
+            raise No(409, "whole-only", "This kind comes back with a whole backup only.")
+        self.content[kind, path] = (content, at)
+        return {"received": True}
+
     def new_nonce(self):
         self.want_mode("recovery")
         self.nonce = hashlib.sha256(str(time.time_ns()).encode()).hexdigest()[:32]
@@ -381,6 +393,8 @@ class Handler(BaseHTTPRequestHandler):
                 return d.listing(encrypted)
             case ("GET", ["content", kind, *path]):
                 return d.item(kind, "/".join(path), encrypted)
+            case ("PUT", ["content", kind, *path]):
+                return d.bring_in(kind, "/".join(path), body, self.modified_at())
             case ("POST", ["nonce"]):
                 return d.new_nonce()
             case ("GET", ["packages", sha256]):
@@ -395,12 +409,14 @@ class Handler(BaseHTTPRequestHandler):
                 return {"items": sorted(f"{k}/{p}" for k, p in d.returning(name)["staged"])}
             case ("PUT", ["returns", name, "content", kind, *path]):
                 safe("/".join(path))
-                at = time.mktime(time.strptime(self.headers["X-Modified-At"][:19], "%Y-%m-%dT%H:%M:%S")) - time.timezone
-                d.returning(name)["staged"][kind, "/".join(path)] = (body, at)
+                d.returning(name)["staged"][kind, "/".join(path)] = (body, self.modified_at())
                 return {"received": True}
             case ("POST", ["returns", name, "commit"]):
                 return d.commit(name)
         raise No(404, "not-found", "There is nothing at this address.")
+
+    def modified_at(self):
+        return time.mktime(time.strptime(self.headers["X-Modified-At"][:19], "%Y-%m-%dT%H:%M:%S")) - time.timezone
 
     def send(self, status, type_, content):
         self.send_response(status)

@@ -62,7 +62,7 @@ final readonly class BringIn implements Step
         if (($reading->facts['ownerLock'] ?? null) === 'on') {
             return Outcome::again(2, 'owner-lock-on', 'The owner lock is on again, and the device takes no data while it is. Have the owner switch it off on the device; it then goes on by itself.');
         }
-        $has = self::digests($this->link->listing($context->job->serial, Encryption::OpenPgp));
+        $has = self::byKey($this->link->listing($context->job->serial, Encryption::OpenPgp));
         $items = array_filter($content->inventory()->items, static fn (Item $i): bool => in_array($i->kind, $keys, true) || in_array($i->key(), $keys, true));
         $this->send($context, $bagId, $content, array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $items), 1, 0), $has);
         $this->imports->settle($context, $keys, $bagId, '');
@@ -72,7 +72,7 @@ final readonly class BringIn implements Step
 
     /**
      * @param  array<string, Item>  $items  by key
-     * @param  array<string, string>  $has  digests on the device, by key
+     * @param  array<string, Item>  $has  what is on the device, by key
      */
     private function send(StepContext $context, string $bagId, \JadeStep\Core\Bag\BagContent $content, array $items, array $has): void
     {
@@ -83,7 +83,7 @@ final readonly class BringIn implements Step
                 return;
             }
             $context->progress("bring in {$item->kind}", null, $done, $whole);
-            if (($has[$item->key()] ?? null) !== $item->sha256) {
+            if (self::isNewer($item, $has[$item->key()] ?? null)) {
                 $this->one($context, $bagId, $item, $read);
             }
             $done += $item->bytes;
@@ -115,9 +115,15 @@ final readonly class BringIn implements Step
         }
     }
 
-    /** @return array<string, string> */
-    private static function digests(Inventory $listing): array
+    /** What the device has is not written over by what is older. */
+    private static function isNewer(Item $item, ?Item $there): bool
     {
-        return array_column(array_map(static fn (Item $i): array => [$i->key(), $i->sha256], $listing->items), 1, 0);
+        return $there === null || ($there->sha256 !== $item->sha256 && $there->modifiedAt < $item->modifiedAt);
+    }
+
+    /** @return array<string, Item> */
+    private static function byKey(Inventory $listing): array
+    {
+        return array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $listing->items), 1, 0);
     }
 }

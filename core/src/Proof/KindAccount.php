@@ -25,7 +25,12 @@ final readonly class KindAccount
     public static function compared(KindFate $promise, KindProof $proof): self
     {
         $there = $proof->before - count($proof->missing);
-        $happened = Happened::of($proof->before, $there);
+        $happened = match (true) {
+            $proof->missing === [] => Happened::All,
+            // what the device writes by itself is there in any case, and did not come back
+            $proof->same > 0 => Happened::Some,
+            default => Happened::Nothing,
+        };
 
         return new self($promise, $proof, $proof->before, $there, $happened, self::verdict($promise, $happened, self::onlyNewerMissing($promise, $proof)));
     }

@@ -6,6 +6,8 @@ namespace JadeStep\Core\Tests\Bag;
 
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Exception\LoweringRefused;
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\LoweredDifference;
 use JadeStep\Core\Bag\Lowering;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Tests\Support\Sample;
@@ -36,6 +38,26 @@ final class LoweringTest extends TestCase
                 '+Bagging-Date: 2026-11-20', '+External-Identifier: b-18', '+Declared-Version: 8.7.0', '+Lowered-From: b-17', '+Lowered-At: 2026-11-20T09:00:00Z'],
             $this->difference('bag-info.txt'),
         );
+    }
+
+    public function test_the_difference_that_is_shown_is_two_lines_beside_the_copys_own_name(): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        $this->lower('8.7.0');
+
+        $shown = LoweredDifference::between("{$this->folder}/b-17", "{$this->folder}/b-18");
+
+        self::assertSame(
+            [['Declared-Version: 9.3.0'], ['Declared-Version: 8.7.0'], ['Bagging-Date', 'External-Identifier', 'Lowered-From', 'Lowered-At'], true],
+            [$shown->removed, $shown->added, $shown->own, $shown->samePayload],
+        );
+        file_put_contents("{$this->folder}/b-18/bag-info.txt", str_replace('Hardware-Id: FN7-2', 'Hardware-Id: FN7-1', (string) file_get_contents("{$this->folder}/b-18/bag-info.txt")));
+        unlink("{$this->folder}/b-18/manifest-sha256.txt"); // its bytes are shared with the original
+        file_put_contents("{$this->folder}/b-18/manifest-sha256.txt", "another\n");
+        $tampered = LoweredDifference::between("{$this->folder}/b-17", "{$this->folder}/b-18");
+        self::assertSame([['Hardware-Id: FN7-2', 'Declared-Version: 9.3.0'], false], [$tampered->removed, $tampered->samePayload]);
+        $this->expectException(NotABag::class);
+        LoweredDifference::between("{$this->folder}/b-17", "{$this->folder}/gone");
     }
 
     public function test_the_payload_is_shared_and_not_copied(): void

@@ -51,6 +51,15 @@ final class ReconciliationTest extends TestCase
         yield 'names that look like numbers' => [['notes/1' => 'x', 'notes/2' => 'y'], ['notes/2' => 'y', 'notes/1' => 'x'], [['notes', 2, 2, [], [], []]], true];
     }
 
+    /** Only where apps are missing does the device's own home layout count as by design. */
+    public function test_the_rule_that_covers_a_change_is_named(): void
+    {
+        $compare = static fn (bool $appsAreMissing): KindProof => Reconciliation::compare(self::inventory(['home-layout/layout.json' => 'three']), self::inventory(['home-layout/layout.json' => 'two']), RewriteRule::usual($appsAreMissing))->kinds[0];
+
+        self::assertSame(['layout-without-apps', []], [$compare(true)->changed[0]->rule->name, $compare(true)->missing]);
+        self::assertSame([[], 'layout.json'], [$compare(false)->changed, $compare(false)->missing[0]->path]);
+    }
+
     public function test_nothing_lost_is_said_only_where_nothing_was_promised_lost(): void
     {
         $whole = new Proof([new KindProof('photos', 1, 1, [], [], [])]);
