@@ -72,8 +72,8 @@ final readonly class JournalPages
         isset($filter['from']) ? $query->where('created_at', '>=', Rfc3339::parse($filter['from'])->format('Y-m-d H:i:s.v')) : null;
         isset($filter['until']) ? $query->where('created_at', '<', Rfc3339::parse($filter['until'])->format('Y-m-d H:i:s.v')) : null;
         if (isset($filter['words'])) {
-            $like = '%'.addcslashes($filter['words'], '%_\\').'%';
-            $query->where(static fn (Builder $q) => $q->where('description', 'like', $like)->orWhere('properties', 'like', $like)->orWhere('serial', 'like', $like)->orWhere('who', 'like', $like));
+            $like = '%'.addcslashes(mb_strtolower($filter['words']), '%_\\').'%'; // JSON columns compare letter by letter
+            $query->where(static fn (Builder $q) => $q->where('description', 'like', $like)->orWhereRaw('LOWER(properties) LIKE ?', [$like])->orWhere('serial', 'like', $like)->orWhere('who', 'like', $like));
         }
 
         return $query;

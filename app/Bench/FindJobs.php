@@ -38,9 +38,9 @@ final readonly class FindJobs
     /** @param  Builder<BenchJob>  $q */
     private function holds(Builder $q, string $word): void
     {
-        $like = '%'.addcslashes($word, '%_\\').'%';
-        $q->where('serial', 'like', $like)->orWhere('end_reason', 'like', $like)->orWhere('ended_by', 'like', $like)->orWhere('losses', 'like', $like)
-            ->orWhereRaw("JSON_VALUE(device, '$.modelName') LIKE ?", [$like])
+        $like = '%'.addcslashes(mb_strtolower($word), '%_\\').'%'; // JSON columns compare letter by letter
+        $q->where('serial', 'like', $like)->orWhere('end_reason', 'like', $like)->orWhere('ended_by', 'like', $like)->orWhereRaw('LOWER(losses) LIKE ?', [$like])
+            ->orWhereRaw("LOWER(JSON_VALUE(device, '$.modelName')) LIKE ?", [$like])
             ->orWhereRaw("JSON_VALUE(device, '$.version') LIKE ?", [$like])
             ->orWhereRaw("JSON_VALUE(proof, '$.after.version') LIKE ?", [$like])
             ->orWhereIn('opened_by', User::query()->select('id')->where('name', 'like', $like));

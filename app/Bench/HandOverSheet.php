@@ -25,7 +25,7 @@ final readonly class HandOverSheet
             return null;
         }
         $aftercare = $this->aftercare->of($job);
-        $told = fn (bool $toDo): array => array_values(array_map(self::point(...), array_filter($aftercare, static fn (AftercareItem $i): bool => $i->code->isToDo() === $toDo)));
+        $told = static fn (\Closure $which): array => array_values(array_map(self::point(...), array_filter($aftercare, $which)));
 
         return [
             'format' => 'jade-step/hand-over', 'formatVersion' => 1,
@@ -39,7 +39,9 @@ final readonly class HandOverSheet
                 'kind' => $k['kind'], 'name' => Kind::from($k['kind'])->label(), 'before' => $k['before'], 'there' => min($k['there'], $k['before']),
                 'outcome' => $k['outcome'], 'asOf' => $k['asOf'], 'comparedItemByItem' => $k['compared'], 'rewrittenByTheDevice' => count($k['changed']),
             ], array_values(array_filter($proof['kinds'], static fn (array $k): bool => $k['before'] > 0))),
-            'toDo' => $told(true), 'kept' => $told(false),
+            'toDo' => $told(static fn (AftercareItem $i): bool => $i->code->isToDo()),
+            'toKnow' => $told(static fn (AftercareItem $i): bool => ! $i->code->isToDo() && ! $i->code->isKept()),
+            'kept' => $told(static fn (AftercareItem $i): bool => $i->code->isKept()),
             'minutes' => ['estimated' => $job->route['minutes']['expected'] ?? null, 'took' => $this->minutes($job)],
         ];
     }

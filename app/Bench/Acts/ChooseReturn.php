@@ -40,6 +40,7 @@ final readonly class ChooseReturn
     public function whole(BenchJob $job, ?string $backup, User $by): void
     {
         $this->assertOpen($job);
+        $backup === null && self::hasBegun($job) ? throw Refusal::notNow('A backup has been put back already; it does not go away by putting nothing back.') : null;
         $choice = $this->choices->of($job)->find($backup) ?? throw Refusal::notNow('There is no such backup for this device. Look at the list again.');
         $choice->selectable() || throw Refusal::notNow('This backup cannot be put back: '.implode(' ', array_map(static fn (BaseReason $r): string => $r->words(), $choice->reasons)));
         $this->take($job, TheReturn::WHOLE, $backup, [], $choice->fates, $by);
@@ -75,7 +76,7 @@ final readonly class ChooseReturn
     }
 
     /** Whether the device has taken a backup in: what it holds then does not go away by choosing otherwise. */
-    private static function hasBegun(BenchJob $job): bool
+    public static function hasBegun(BenchJob $job): bool
     {
         $step = $job->step(StepCode::PutBack);
 

@@ -42,7 +42,7 @@ final readonly class BringIn implements Step
             }
         }
 
-        return Outcome::done(['brought in' => array_map(count(...), $wanted), 'overlays' => $context->recall('overlays') ?? []]);
+        return Outcome::done(['brought in' => array_map(count(...), $wanted), 'overlays' => array_column(array_map(static fn (string $k, array $o): array => [$k, $o['state']], array_keys($context->recall('overlays') ?? []), $context->recall('overlays') ?? []), 1, 0)]);
     }
 
     /** @param  list<string>  $keys  a kind, or kind/path */

@@ -140,6 +140,7 @@ final readonly class PutBack implements Step
             $done += $item->bytes;
             $tally[$item->kind][0]++;
         });
+        $context->tally($tally);
         $context->remember(['tally' => $tally]);
         $this->rates->moved(Measured::Return, $sent, microtime(true) - $started, $context->job->bench_id, $context->job->id);
 

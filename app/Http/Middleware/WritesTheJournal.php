@@ -80,6 +80,11 @@ final readonly class WritesTheJournal
     {
         $said = $request->isJson() ? $request->json()->all() : [];
 
-        return array_map(static fn (mixed $v): mixed => is_string($v) ? mb_substr($v, 0, self::LONGEST) : $v, array_diff_key($said, array_flip(self::SECRETS)));
+        return array_map(static fn (mixed $v): mixed => match (true) {
+            is_string($v) => mb_substr($v, 0, self::LONGEST),
+            // lists of things (items of an owner, say) are told by their number
+            is_array($v) && array_is_list($v) && is_array($v[0] ?? null) => count($v),
+            default => $v,
+        }, array_diff_key($said, array_flip(self::SECRETS)));
     }
 }

@@ -38,6 +38,7 @@ final readonly class ReturnResource implements \JsonSerializable
                 'by' => $chosen['by'] ?? null, 'at' => $chosen['at'] ?? null,
             ],
             'mayChoose' => ChooseReturn::isOpenTo($this->job),
+            'stillNew' => ! $this->job->steps->contains('code', StepCode::PutBack) || ! ChooseReturn::hasBegun($this->job),
             'mayHold' => ChooseReturn::mayHold($this->job),
             'refused' => $this->job->refused_bases ?? [],
             'difference' => $this->difference($return),

@@ -37,6 +37,15 @@ enum AftercareCode: string
         };
     }
 
+    /** Whether it tells what is kept for the owner. */
+    public function isKept(): bool
+    {
+        return match ($this) {
+            self::OnTheShelf, self::SealedNewer => true,
+            self::OwnerLockOn, self::UsualBackup, self::LeaveBeta, self::UpdatesByHand, self::StepUp, self::SignInAgain, self::CardsAgain, self::Wearable, self::AppsLater => false,
+        };
+    }
+
     /** Whether somebody has to do something, or is only told. */
     public function isToDo(): bool
     {

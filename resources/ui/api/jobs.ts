@@ -27,6 +27,5 @@ export const api = {
     crossLine: (job: number, serial: string) => take(client.POST('/jobs/{job}/line', { ...at(job), body: { serial } })),
     backUpAgain: (job: number) => take(client.POST('/jobs/{job}/backup-again', at(job))),
     retry: (job: number, code: StepCode) => take(client.POST('/jobs/{job}/steps/{code}/retry', { params: { path: { job, code } } })),
-    handOver: (job: number) => take(client.POST('/jobs/{job}/hand-over', at(job))),
     leave: (job: number) => take(client.POST('/jobs/{job}/leave', at(job))),
 } satisfies Record<string, (...args: never[]) => Promise<unknown>>;

@@ -5,8 +5,8 @@
     let { job, shown = null, small = false }: { job: JobSummary; shown?: string | null; small?: boolean } = $props();
 
     const at = $derived(STAGES.findIndex((s) => s.stage === stageOf(job)));
-    const ended = $derived(job.state === 'done');
-    const mark = (i: number) => (ended || i < at ? 'done' : i === at ? (job.state === 'abandoned' ? 'left' : job.needsHand ? 'hand' : 'now') : 'ahead');
+    const ended = $derived(job.state === 'done' || job.state === 'done-with-losses');
+    const mark = (i: number) => (ended || i < at ? 'done' : i === at ? (job.state === 'abandoned' || job.state === 'unfinished' ? 'left' : job.needsHand ? 'hand' : 'now') : 'ahead');
     const words = { done: 'done', now: 'in progress', hand: 'needs a hand', ahead: 'ahead', left: 'left here' };
 </script>
 

@@ -45,6 +45,7 @@ export function phaseWords(step: Step): string {
     const phase = step.phase;
     if (phase === null) return step.state === 'ready' ? 'Waiting for a free worker' : 'Beginning';
     if (phase.startsWith('copy ')) return `Copying ${phase.slice(5).replace('-', ' ')}`;
+    if (phase.startsWith('bring in ')) return `Bringing in ${phase.slice(9).replace('-', ' ')}`;
     if (phase.startsWith('send ') && PHASES[phase] === undefined) return `Sending ${phase.slice(5).replace('-', ' ')}`;
     return PHASES[phase] ?? phase;
 }

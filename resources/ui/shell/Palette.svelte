@@ -12,6 +12,7 @@
         { label: 'Almanac', path: '/almanac' },
         { label: 'Shelf', path: '/shelf' },
         { label: 'Rig, for practice', path: '/rig' },
+        { label: 'Journal', path: '/journal' },
         { label: 'Settings', path: '/settings' },
         ...(bench.data?.open ?? []).map((j) => ({ label: `${j.serial} ${j.modelName ?? ''}: job ${j.id}`, path: `/jobs/${j.id}` })),
         ...(bench.data?.ended ?? []).map((j) => ({ label: `${j.serial} ${j.modelName ?? ''}: job ${j.id}, ended`, path: `/jobs/${j.id}` })),

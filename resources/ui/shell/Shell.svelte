@@ -5,6 +5,8 @@
     import BenchView from '../views/bench/BenchView.svelte';
     import IntakeView from '../views/intake/IntakeView.svelte';
     import JobView from '../views/job/JobView.svelte';
+    import SheetView from '../views/job/SheetView.svelte';
+    import JournalView from '../views/journal/JournalView.svelte';
     import LineView from '../views/job/LineView.svelte';
     import RigView from '../views/rig/RigView.svelte';
     import ShelfView from '../views/shelf/ShelfView.svelte';
@@ -22,9 +24,10 @@
         { path: '/almanac', name: 'Almanac', key: 'a' },
         { path: '/shelf', name: 'Shelf', key: 'h' },
         { path: '/rig', name: 'Rig', key: 'r' },
+        { path: '/journal', name: 'Journal', key: 'j' },
         { path: '/settings', name: 'Settings', key: 's' },
     ];
-    const routes = { '/': BenchView, '/take-in': IntakeView, '/almanac': AlmanacView, '/almanac/:model': AlmanacView, '/shelf': ShelfView, '/rig': RigView, '/settings': SettingsView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/:stage': JobView, '*': NotFound };
+    const routes = { '/': BenchView, '/take-in': IntakeView, '/almanac': AlmanacView, '/almanac/:model': AlmanacView, '/shelf': ShelfView, '/rig': RigView, '/journal': JournalView, '/settings': SettingsView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/sheet': SheetView, '/jobs/:id/:stage': JobView, '*': NotFound };
     const here = (path: string) => (path === '/' ? ['/', '/take-in'].includes(router.location) || router.location.startsWith('/jobs') : router.location.startsWith(path));
     let palette = $state(false);
     let shortcuts = $state(false);
@@ -45,7 +48,7 @@
 
 <svelte:window {onkeydown} />
 <a href="#main" class="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-panel focus:p-2" onclick={(e) => { e.preventDefault(); document.getElementById('main')?.focus(); }}>Skip to the page</a>
-<header class="flex h-14 items-center gap-6 border-b border-edge bg-panel px-6">
+<header class="print:hidden flex h-14 items-center gap-6 border-b border-edge bg-panel px-6">
     <a href="/" use:link class="flex items-center gap-2 font-semibold"><Logo />Jade Step</a>
     <nav aria-label="Places" class="flex gap-1">
         {#each PLACES as p (p.path)}<a href={p.path} use:link aria-current={here(p.path) ? 'page' : undefined} class="rounded-md px-3 py-2 hover:bg-sunken {here(p.path) ? 'font-semibold underline decoration-jade decoration-2 underline-offset-8' : ''}">{p.name}</a>{/each}
@@ -58,7 +61,7 @@
         <button class="act-quiet" onclick={() => session.signOut()} aria-label="Sign out"><LogOut size={18} /></button>
     </div>
 </header>
-<main id="main" tabindex="-1" class="mx-auto max-w-[1800px] px-6 py-4 outline-none">
+<main id="main" tabindex="-1" class="mx-auto max-w-[1800px] px-6 py-4 outline-none print:max-w-none print:p-0">
     <Router {routes} />
 </main>
 <HandWatch />

@@ -8,6 +8,7 @@
         ['a', 'Almanac'],
         ['h', 'Shelf'],
         ['r', 'Rig, for practice'],
+        ['j', 'Journal'],
         ['s', 'Settings'],
         ['t', 'Take in a device that is not plugged in'],
         ['1 … 6', 'Look at a stage of the job'],

@@ -7,6 +7,7 @@
     import Notice from '../../parts/Notice.svelte';
     import { calls } from '../../shell/calls.svelte';
     import { session } from '../../shell/session.svelte';
+    import EndedJobs from './EndedJobs.svelte';
     import JobRow from './JobRow.svelte';
     import PortCard from './PortCard.svelte';
 
@@ -60,10 +61,7 @@
             {:else}
                 <ul class="flex flex-col gap-2">{#each jobs as job (job.id)}<JobRow {job} port={portOf.get(job.id) ?? null} />{/each}</ul>
             {/if}
-            {#if bench.data.ended.length > 0}
-                <h2 class="mt-6 mb-2">Ended</h2>
-                <ul class="flex flex-col gap-2">{#each bench.data.ended as job (job.id)}<JobRow {job} />{/each}</ul>
-            {/if}
+            {#if bench.data.ended.length > 0}<EndedJobs latest={bench.data.ended} />{/if}
         </section>
     </div>
 {/if}

@@ -20,7 +20,9 @@
         <StonePath {job} small />
         <span class="text-sm">
             {#if job.backupOnly}<span class="text-quiet">{job.state === 'done' ? `Backed up at night${job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}.` : 'Backing up at night.'}</span>
-            {:else if job.state === 'done'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}. {job.nothingLost ? 'Nothing lost.' : 'With named losses.'}</span>
+            {:else if job.state === 'done'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}. {job.nothingLost ? 'Nothing lost.' : 'Nothing missing.'}</span>
+            {:else if job.state === 'done-with-losses'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}.</span> <span>Without {job.losses?.slice(0, 2).join(', ')}{(job.losses?.length ?? 0) > 2 ? ` and ${(job.losses?.length ?? 0) - 2} more` : ''}.</span>
+            {:else if job.state === 'unfinished'}<span class="text-amber">Given back unfinished{job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}: {job.endReason}</span>
             {:else if job.state === 'abandoned'}<span class="text-quiet">Left before the erase line{job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}. The device is as it was.</span>
             {:else if job.current !== null}
                 {#if job.needsHand}<span class="flex items-start gap-2 font-semibold text-amber"><Hand size={18} class="mt-0.5 shrink-0" aria-hidden="true" />{job.current.problem?.detail ?? job.current.title}</span>

@@ -10,6 +10,7 @@
     import WindowChart from '../../parts/WindowChart.svelte';
     import { session } from '../../shell/session.svelte';
     import BackupChoice from './BackupChoice.svelte';
+    import Evidence from './Evidence.svelte';
     import GoalForm from './GoalForm.svelte';
     import { jobAct } from './job.svelte';
     import LedgerTable from './LedgerTable.svelte';
@@ -72,7 +73,7 @@
                 {#if now !== null && now.rejected.length > 0}<Rejected rejected={now.rejected} />{/if}
             </section>
             {#if route !== null}<section class="panel py-3" aria-labelledby="ledger"><h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
-                {#if route.kinds.length === 0}<p class="text-sm text-quiet">What the device holds is known when it is plugged in.</p>{:else}<LedgerTable {route} device={job.device} />{/if}</section>{/if}
+                {#if route.kinds.length === 0}<p class="text-sm text-quiet">What the device holds is known when it is plugged in.</p>{:else}<LedgerTable {route} device={job.device} />{/if}{#if job.device !== null && route.base?.treatment === 'lowered'}<Evidence osLine={job.device.osLine} base={route.base} />{/if}</section>{/if}
         </div>
     </div>
 {/if}

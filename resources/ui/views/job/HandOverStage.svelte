@@ -1,5 +1,6 @@
 <script lang="ts">
-    import { push } from 'svelte-spa-router';
+    import { createQuery } from '@tanstack/svelte-query';
+    import { handover } from '../../api/handover';
     import { api } from '../../api/jobs';
     import type { Job, StepCode } from '../../api/types';
     import { dayAndClock, kindName, version } from '../../parts/format';
@@ -7,42 +8,45 @@
     import { stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
+    import AftercareList from './AftercareList.svelte';
+    import EndPanel from './EndPanel.svelte';
     import { jobAct } from './job.svelte';
+    import MissingPanel from './MissingPanel.svelte';
+    import ProofTable from './ProofTable.svelte';
+    import TimesTable from './TimesTable.svelte';
 
     let { job }: { job: Job } = $props();
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
-    const handOver = jobAct(() => api.handOver(job.id), () => void push('/'));
     const proof = $derived(job.proof);
-    const ready = $derived(job.steps.find((s) => s.code === 'hand-over')?.state === 'needs-hand');
-    const endings: Record<string, string> = { kept: 'kept on the device', returned: 'back through sync', 'sign-in-again': 'sign in again by hand', 're-enter': 'enter again by hand', lost: 'lost, as named before', 'returned-as-of': 'back, but out of date', 'at-risk': 'at risk, as named before' };
+    const unexpected = $derived(proof?.kinds.filter((k) => proof.unexpected.includes(k.kind)) ?? []);
+    const proven = $derived(job.steps.find((s) => s.code === 'prove')?.attempt);
+    const told = createQuery(() => ({ queryKey: ['hand-over', job.id, proven], queryFn: () => handover.show(job.id), enabled: proof !== null, refetchInterval: job.state === 'open' ? 5000 : false }));
+    const headline = $derived(
+        proof === null ? ''
+        : proof.nothingLost ? 'Nothing missing.'
+        : unexpected.length > 0 ? `Otherwise than promised: ${unexpected.map((k) => kindName(k.kind)).join(', ')}.`
+        : proof.missing > 0 ? 'All is as the plan named it; what was named as lost or out of date is.'
+        : 'Every item is back; what the plan named beside the items is as it said.',
+    );
 </script>
 
 {#if proof === null}
     <section class="panel max-w-3xl py-1" aria-label="Steps">{#each stepsOf(job, 'hand-over') as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}</section>
 {:else}
-    <Notice tone={proof.nothingLost ? 'jade' : proof.missing > 0 ? 'loss' : 'amber'}>
-        <p class="text-lg font-semibold">{proof.nothingLost ? 'Nothing missing.' : proof.missing > 0 ? `${proof.missing} items are missing.` : 'Every item is back; what the plan named as lost is lost.'}</p>
+    <Notice tone={proof.nothingLost ? 'jade' : unexpected.length > 0 ? 'loss' : 'amber'}>
+        <p class="text-lg font-semibold">{headline}</p>
         <p class="text-sm">{version(proof.before.version)} ({proof.before.build}) → {version(proof.after.version)} ({proof.after.build}); the backup’s inventory against the device’s own listing, {dayAndClock(proof.comparedAt)}.</p>
     </Notice>
-    <div class="mt-4 grid items-start grid-cols-[1.4fr_1fr] gap-4">
-        <section class="panel" aria-labelledby="proof">
-            <h2 id="proof" class="mb-2">Item by item</h2>
-            <table class="w-full text-sm">
-                <thead class="text-left text-quiet"><tr><th class="font-normal">Kind</th><th class="text-right font-normal">Came back</th><th class="pl-6 font-normal">What differs</th></tr></thead>
-                <tbody>
-                    {#each proof.kinds as k (k.kind)}
-                        <tr class="border-t border-edge {k.missing.length > 0 ? 'text-loss' : ''}" data-kind={k.kind}>
-                            <th scope="row" class="py-1 text-left font-normal">{kindName(k.kind)}</th><td class="text-right font-semibold">{k.same + k.changed.length} of {k.before}</td>
-                            <td class="pl-6">{#if k.missing.length > 0}missing: {k.missing.slice(0, 3).join(', ')}{k.missing.length > 3 ? ` and ${k.missing.length - 3} more` : ''}{/if}{#if k.changed.length > 0}rewritten by the device itself: <span class="font-mono">{k.changed.join(', ')}</span>{/if}{#if k.extra.length > 0} {k.extra.length} new{/if}</td>
-                        </tr>
-                    {/each}
-                </tbody>
-            </table>
-        </section>
-        <section class="panel" aria-labelledby="others">
-            <h2 id="others" class="mb-2">What no plain backup carries</h2>
-            <ul class="text-sm">{#each proof.others as o (o.kind)}<li class="flex justify-between gap-4 border-t border-edge py-1"><span>{kindName(o.kind)}</span><span>{endings[o.outcome] ?? o.outcome} <span class="text-quiet">({o.after} of {o.before} there now)</span></span></li>{/each}</ul>
-            {#if ready && session.mayAct}<button class="act mt-4 w-full" disabled={handOver.isPending} onclick={() => handOver.mutate()}>Hand over and end the job</button>{/if}
-        </section>
+    <div class="mt-4 grid items-start grid-cols-[1.5fr_1fr] gap-4">
+        <div class="flex flex-col gap-4">
+            {#if proof.missing > 0}<MissingPanel {job} mayAct={session.mayAct && job.state === 'open'} />{/if}
+            <ProofTable {proof} />
+            {#if told.data}<TimesTable told={told.data} />{/if}
+        </div>
+        <div class="flex flex-col gap-4">
+            <EndPanel {job} losses={told.data?.losses ?? []} mayAct={session.mayAct} />
+            {#if told.isError && !told.data}<Notice tone="amber">{told.error.message}</Notice>{/if}
+            {#if told.data}<AftercareList {job} told={told.data} proven={proven ?? 0} mayAct={session.mayAct} />{/if}
+        </div>
     </div>
 {/if}

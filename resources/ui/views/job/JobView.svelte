@@ -9,6 +9,7 @@
     import StonePath from '../../parts/StonePath.svelte';
     import { session } from '../../shell/session.svelte';
     import ChooseStage from './ChooseStage.svelte';
+    import GiveBack from './GiveBack.svelte';
     import HandOverStage from './HandOverStage.svelte';
     import IdentifyStage from './IdentifyStage.svelte';
     import InstallStage from './InstallStage.svelte';
@@ -46,7 +47,7 @@
         <h1>{job.data.modelName ?? 'Device'} <span class="font-mono text-base font-normal text-quiet">{job.data.serial}</span></h1>
         {#if job.data.fromVersion !== null}<p>{version(job.data.fromVersion)}{#if job.data.toVersion !== null}&nbsp;→ <span class="font-semibold">{version(job.data.toVersion)}</span>{/if}</p>{/if}
         <span class="text-sm text-quiet">job {job.data.id}, taken in by {job.data.openedBy}</span>
-        {#if job.data.state === 'open' && !job.data.lineCrossed && session.mayAct}<button class="act-quiet ml-auto" onclick={() => leave.mutate()}>Leave the device as it is</button>{/if}
+        {#if job.data.state === 'open' && !job.data.lineCrossed && session.mayAct}<button class="act-quiet ml-auto" onclick={() => leave.mutate()}>Leave the device as it is</button>{:else if job.data.state === 'open' && job.data.installBegun && session.mayAct}<GiveBack job={job.data} />{/if}
     </div>
     <StonePath job={job.data} {shown} />
     {#if job.isError}<div class="mt-3"><Notice tone="amber">{job.error.message}</Notice></div>{/if}

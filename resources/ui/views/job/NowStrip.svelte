@@ -12,13 +12,17 @@
 <div class="my-3 flex min-h-11 flex-wrap items-center gap-x-6 gap-y-1 rounded-md px-4 py-2 {still ? 'bg-amber-wash text-amber' : 'bg-sunken'}" aria-live="polite">
     {#if job.state === 'done'}
         <span class="font-semibold">This job is done. The device was handed over.</span>
+    {:else if job.state === 'done-with-losses'}
+        <span class="font-semibold">This job is done. The device was handed over, without {job.losses?.join(', ')}.</span>
+    {:else if job.state === 'unfinished'}
+        <span class="font-semibold text-amber">This device was given back unfinished by {job.endedBy}: {job.endReason}</span>
     {:else if job.state === 'abandoned'}
         <span class="font-semibold">This job was left before the erase line. The device is as it was.</span>
     {:else}
         {#if still}
             <span class="flex items-center gap-2 font-semibold"><ShieldAlert size={20} aria-hidden="true" />Do not disturb: leave the cable in and the device alone</span>
         {:else if job.needsHand && job.current !== null}
-            <span class="flex items-center gap-2 font-semibold text-amber"><Hand size={20} aria-hidden="true" />Now: {job.current.title}</span>
+            <span class="flex items-center gap-2 font-semibold text-amber"><Hand size={20} aria-hidden="true" />Now: {job.current.problem?.code === 'return-held' ? 'Choose what is put back' : job.current.title}</span>
         {:else if job.current !== null}
             <span class="font-semibold">Now: {job.current.title}</span><span class="text-quiet">Nothing to do for you.</span>
         {/if}

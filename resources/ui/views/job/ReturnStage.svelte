@@ -1,34 +1,38 @@
 <script lang="ts">
+    import { createQuery } from '@tanstack/svelte-query';
     import { api } from '../../api/jobs';
+    import { returns } from '../../api/returns';
     import type { Job, StepCode } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
     import { stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
+    import BaseMatrix from './BaseMatrix.svelte';
     import { jobAct } from './job.svelte';
+    import LoweredPanel from './LoweredPanel.svelte';
+    import ReturnTally from './ReturnTally.svelte';
 
     let { job }: { job: Job } = $props();
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
-    const copy = $derived(job.bags.find((b) => b.loweredFrom !== null));
-    const original = $derived(job.bags.find((b) => b.id === copy?.loweredFrom));
+    const steps = $derived(stepsOf(job, 'return'));
+    const told = createQuery(() => ({ queryKey: ['return', job.id], queryFn: () => returns.show(job.id), enabled: job.route !== null, refetchInterval: job.state === 'open' ? 1500 : false }));
+    // the device has said no, or somebody wants to choose: then the choice comes first
+    const choosing = $derived(steps.some((s) => (s.state === 'failed' && s.code === 'put-back') || s.problem?.code === 'return-held'));
 </script>
 
-{#if !job.lineCrossed}
-    <Notice>The data comes back when the older version is installed.</Notice>
+{#if job.route === null || steps.length === 0}
+    <Notice>{job.route === null ? 'What comes back is decided with the route. First choose one.' : 'On this route the data never leaves the device: nothing has to be put back.'}</Notice>
 {:else}
-    <div class="grid items-start grid-cols-[1.4fr_1fr] gap-4">
-        <section class="panel divide-y divide-edge py-1" aria-label="Steps">
-            {#each stepsOf(job, 'return') as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}
-        </section>
-        <section class="panel" aria-labelledby="copy">
-            <h2 id="copy" class="mb-2">The lowered copy</h2>
-            {#if copy === undefined || original === undefined}
-                <p class="text-quiet">Made when the device runs the older version. It shares every payload byte with the sealed original, which stays as it is.</p>
-            {:else}
-                <p class="text-sm text-quiet">bag-info.txt differs in the version that it declares, and in saying where it comes from:</p>
-                <pre class="my-2 overflow-x-auto rounded-md bg-sunken p-3 font-mono text-sm"><span class="block text-quiet line-through">Declared-Version: {original.declaredVersion}</span><span class="block font-semibold">Declared-Version: {copy.declaredVersion}</span><span class="block font-semibold break-all whitespace-pre-wrap">Lowered-From: {copy.loweredFrom}</span></pre>
-                <p class="text-sm">The original is {original.state} and untouched.</p>
-            {/if}
-        </section>
+    {#if told.isError && !told.data}<div class="mb-3"><Notice tone="amber">{told.error.message}</Notice></div>{/if}
+    {#if choosing && told.data}<div class="mb-4"><BaseMatrix {job} told={told.data} mayAct={session.mayAct} /></div>{/if}
+    <div class="grid items-start grid-cols-[1.3fr_1fr] gap-4">
+        <div class="flex flex-col gap-4">
+            <section class="panel divide-y divide-edge py-1" aria-label="Steps">
+                {#each steps as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}
+            </section>
+            {#if told.data}<ReturnTally {job} told={told.data} mayAct={session.mayAct} />{/if}
+        </div>
+        {#if told.data}<LoweredPanel {job} told={told.data} mayAct={session.mayAct} />{/if}
     </div>
+    {#if !choosing && told.data}<div class="mt-4"><BaseMatrix {job} told={told.data} mayAct={session.mayAct} /></div>{/if}
 {/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
     import { rig } from '../../api/install';
     import type { PracticeBench, PracticeDevice } from '../../api/types';
-    import { clock, dayAndClock, version } from '../../parts/format';
+    import { clock, day, dayAndClock, version } from '../../parts/format';
     import { FAULT_WORDS, practiceAct } from './hands.svelte';
     import KeyPad from './KeyPad.svelte';
 
@@ -33,6 +33,8 @@
         {:else}<button class="act-quiet" disabled={!mayAct} onclick={() => hand.mutate({ hand: 'port', body: { port: null } })}>Unplug from port {device.port}</button>{/if}
         {#if !device.charging}<button class="act-quiet" disabled={!mayAct} onclick={() => answer('charger-in')}>Put on a charging cable</button>{/if}
         {#each lock as [what, words] (what)}<button class="act-quiet" disabled={!mayAct} onclick={() => answer(what ?? '')}>{words}</button>{/each}
+        {#if device.cloudBackup !== null && device.mode === 'normal' && device.activated}<button class="act-quiet" disabled={!mayAct} onclick={() => answer('cloud-return')}>Fetch the cloud backup of {day(device.cloudBackup.takenAt)}</button>{/if}
+        {#if device.syncLate}<button class="act-quiet" disabled={!mayAct} onclick={() => answer('sync-arrives')}>Let sync arrive</button>{/if}
         <button class="act-quiet ml-auto" disabled={!mayAct} onclick={() => hand.mutate({ hand: 'reset', body: {} })}>As it was delivered</button>
     </div>
     <KeyPad {device} {mayAct} speed={practice.speed} onkey={(body) => hand.mutate({ hand: 'keys', body })} />

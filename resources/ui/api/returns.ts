@@ -1,0 +1,14 @@
+import { client, take } from './client';
+import type { Kind, MissingItem } from './types';
+
+const at = (job: number) => ({ params: { path: { job } } });
+
+/** What is put back, what comes over it, and what was missing. */
+export const returns = {
+    show: (job: number) => take(client.GET('/jobs/{job}/return', at(job))),
+    choose: (job: number, mode: 'whole' | 'as-new' | 'hold', backup: string | null, kinds: Kind[] = []) => take(client.PUT('/jobs/{job}/return', { ...at(job), body: { mode, backup, kinds } })),
+    say: (job: number, what: string, state: 'attested' | 'not-waited') => take(client.PUT('/jobs/{job}/overlays/{what}', { params: { path: { job, what } }, body: { state } })),
+    missing: (job: number) => take(client.GET('/jobs/{job}/missing', at(job))),
+    putBack: (job: number, items: { kind: MissingItem['kind']; path: string; bag: string }[]) => take(client.POST('/jobs/{job}/missing', { ...at(job), body: { items } })),
+    evidence: (osLine: string, from: number, to: number) => take(client.GET('/evidence', { params: { query: { osLine, from, to } } })),
+};
