@@ -416,6 +416,8 @@ final class InstallRuns
         $end = $job['route']['legs'][count($job['route']['legs']) - 1]['to'];
         $say([$device['version'], $device['build']] === [$end['version'], $end['build']], "the device runs {$device['version']} ({$device['build']}) and not what the route ends on");
         $say($job['proof']['missing'] === 0, "{$job['proof']['missing']} items are missing");
+        $otherwise = array_column(array_filter($job['proof']['kinds'], static fn (array $k): bool => $k['verdict'] === 'worse'), 'kind');
+        $say($otherwise === [], 'otherwise than promised: '.implode(', ', $otherwise));
         $now = array_column($this->rig('GET', "/devices/{$run['serial']}")['kinds'], 'items', 'kind');
         foreach ($job['route']['kinds'] as $kind) {
             if (in_array($kind['outcome'], ['returned', 'kept'], true) && $run['before'] !== null) {

@@ -20,6 +20,9 @@ final readonly class WritesTheJournal
     /** Never written down, whatever the route. */
     private const SECRETS = ['passphrase', 'again', 'password'];
 
+    /** What the bench itself says no to; other errors are no acts. */
+    private const REFUSED = [409, 422];
+
     private const LONGEST = 500;
 
     public function __construct(private Chronicle $chronicle)
@@ -33,7 +36,7 @@ final readonly class WritesTheJournal
         $response = $next($request);
         $act = ActCode::of($request->method(), (string) $request->route()?->uri());
         $refused = $response->getStatusCode() >= 400;
-        if ($act === null || ($refused && ($named['job'] === null || $response->getStatusCode() !== 409))) {
+        if ($act === null || ($refused && ($named['job'] === null || ! in_array($response->getStatusCode(), self::REFUSED, true)))) {
             return $response;
         }
         [$code, $words] = $act;

@@ -33,7 +33,7 @@ final class ReturnChoicesTest extends TestCase
 
         self::assertSame($reasons, array_map(static fn (BaseReason $r): string => $r->value, $choice->reasons ?? []));
         self::assertSame($reasons === [], $choice?->selectable());
-        self::assertSame($reasons === [], $choice?->fates !== []);
+        self::assertSame($reasons === [], $choice->fates !== []);
     }
 
     /** @return iterable<string, array<mixed>> */
