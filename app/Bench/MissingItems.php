@@ -19,7 +19,7 @@ final readonly class MissingItems
     {
     }
 
-    /** @return list<array{kind: string, path: string, bytes: int, oneByOne: bool, bags: list<array{id: string, path: string}>, import: array<string, string>|null}> */
+    /** @return list<array{kind: string, path: string, bytes: int, sha256: string, oneByOne: bool, bags: list<array{id: string, path: string, told: bool}>, import: array<string, string>|null}> */
     public function of(BenchJob $job): array
     {
         $missing = self::missing($job);
@@ -27,7 +27,7 @@ final readonly class MissingItems
         $imports = array_column(array_map(static fn (array $i): array => ["{$i['kind']}/{$i['path']}", ['bag' => $i['bag'], 'state' => $i['state'], 'detail' => $i['detail']]], $job->imports ?? []), 1, 0);
 
         return array_map(static fn (array $m): array => [
-            'kind' => $m['kind'], 'path' => $m['path'], 'bytes' => $m['bytes'], 'oneByOne' => Kind::from($m['kind'])->hasSideExport(),
+            'kind' => $m['kind'], 'path' => $m['path'], 'bytes' => $m['bytes'], 'sha256' => $m['sha256'], 'oneByOne' => Kind::from($m['kind'])->hasSideExport(),
             'bags' => $places[$m['kind'].' '.$m['sha256']] ?? [], 'import' => $imports["{$m['kind']}/{$m['path']}"] ?? null,
         ], $missing);
     }
@@ -46,10 +46,11 @@ final readonly class MissingItems
     }
 
     /**
-     * Encrypted bags of other times keep their listing to themselves; the job's own one is known to have it all.
+     * Encrypted bags of other times keep their listing to themselves, so that they may have it or not; the job's own one is
+     * known to have it all.
      *
      * @param  array<string, true>  $digests
-     * @return array<string, list<array{id: string, path: string}>> by kind and digest
+     * @return array<string, list<array{id: string, path: string, told: bool}>> by kind and digest
      */
     private function places(BenchJob $job, array $digests): array
     {
@@ -59,12 +60,24 @@ final readonly class MissingItems
             if (! $bag->state->proven() || ! $this->bags->has($bag->id)) {
                 continue;
             }
-            foreach ($bag->encryption === Encryption::None ? $this->items($bag) : ($bag->id === $own?->id ? self::missing($job) : []) as $item) {
-                isset($digests[$item['sha256']]) ? $places["{$item['kind']} {$item['sha256']}"][] = ['id' => $bag->id, 'path' => $item['path']] : null;
+            $told = $bag->encryption === Encryption::None || $bag->id === $own?->id;
+            foreach ($bag->encryption === Encryption::None ? $this->items($bag) : $this->perhaps($bag, $job) as $item) {
+                isset($digests[$item['sha256']]) ? $places["{$item['kind']} {$item['sha256']}"][] = ['id' => $bag->id, 'path' => $item['path'], 'told' => $told] : null;
             }
         }
 
-        return $places;
+        // those that are known to have it first
+        return array_map(static function (array $in): array {
+            usort($in, static fn (array $a, array $b): int => $b['told'] <=> $a['told']);
+
+            return $in;
+        }, $places);
+    }
+
+    /** @return list<array{kind: string, path: string, bytes: int, sha256: string}> what an encrypted bag may have, by its kinds */
+    private function perhaps(Bag $bag, BenchJob $job): array
+    {
+        return $bag->passphrase_proven_at === null ? [] : array_values(array_filter(self::missing($job), static fn (array $m): bool => in_array($m['kind'], $bag->kinds ?? [], true)));
     }
 
     /** @return iterable<array{kind: string, path: string, sha256: string}> */

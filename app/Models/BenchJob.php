@@ -38,7 +38,7 @@ use JadeStep\Core\Bag\Encryption;
  * @property array{mode: string, backup: string|null, kinds: list<string>, promise: list<array<string, mixed>>, losses: array<string, list<string>>, by: string, at: string}|null $return_choice how data is put back, where it is otherwise than the route says
  * @property list<array{backup: string, words: string, at: string}>|null $refused_bases what the device said no to
  * @property array<string, array{state: string, by: string, at: string}>|null $overlays people's word for kinds that come back over the base, by kind
- * @property list<array{kind: string, path: string, bag: string, state: string, detail: string}>|null $imports items that are put back one by one
+ * @property list<array{kind: string, path: string, bag: string, sha256: string, state: string, detail: string}>|null $imports items that are put back one by one
  * @property array<string, mixed>|null $aftercare people's word by code, and the last reading
  * @property list<string>|null $losses what the job ended without, in words
  * @property string|null $end_reason

@@ -115,11 +115,13 @@ abstract class FeatureTestCase extends TestCase
         return $this->actingAs($as ?? User::factory()->create(['name' => 'Teo Lind']), 'web')->withHeader('Referer', config('app.url'));
     }
 
-    protected function openJob(string $serial = self::SERIAL): BenchJob
+    /** @param  string|null  $port  where the device lies in the drawer: the port that it is plugged into */
+    protected function openJob(string $serial = self::SERIAL, ?string $port = null): BenchJob
     {
         if ($serial !== self::SERIAL) {
             $this->taken[] = $serial;
             $this->rig('POST', "/practice/devices/{$serial}/reset");
+            $port === null ? null : $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => $port]);
         }
 
         return BenchJob::query()->findOrFail($this->signedIn()->postJson('/api/v1/jobs', ['serial' => $serial])->assertCreated()->json('id'));

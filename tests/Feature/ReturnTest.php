@@ -68,6 +68,44 @@ final class ReturnTest extends FeatureTestCase
         self::assertContains('the app Watch Roster', $ended->json('losses'));
     }
 
+    /** The stores of messages and photos are newer than the older line reads; written out in open formats they come back all the same. */
+    public function test_side_exports_bring_back_what_no_longer_opens(): void
+    {
+        $job = $this->openJob('SKL-0102', '9');
+        $this->workUntil($job, StepCode::ChooseRoute);
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestInMajor' => 9]])->assertOk();
+        $this->putJson("/api/v1/jobs/{$job->id}/backup", ['encryption' => 'plain', 'sideExports' => ['messages', 'photos']])->assertOk();
+        $from = array_column($job->refresh()->plan['routes'][0]['kinds'] ?? [], 'from', 'kind');
+        self::assertSame(['side-export', 'side-export', 'base'], [$from['messages'], $from['photos'], $from['contacts']]);
+        $this->acceptRoute($job);
+        $this->atLine($job);
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => $job->serial])->assertConflict()->assertJsonPath('code', 'erase-line-closed');
+        $export = $this->postJson("/api/v1/shelf/{$job->safetyBag()?->id}/export", ['kinds' => ['messages', 'photos']])->assertOk();
+        self::assertStringStartsWith('PK', $export->streamedContent());
+        $this->returned($job);
+
+        $kinds = array_column($job->proof['kinds'] ?? [], null, 'kind');
+        self::assertSame([['side-export', 'all'], ['side-export', 'all']], [[$kinds['messages']['from'], $kinds['messages']['happened']], [$kinds['photos']['from'], $kinds['photos']['happened']]]);
+        self::assertSame([0, []], [$job->proof['missing'] ?? null, $job->proof['unexpected'] ?? null]);
+        $care = array_column($this->postJson("/api/v1/jobs/{$job->id}/aftercare/look")->assertOk()->json('aftercare'), 'state', 'code');
+        self::assertSame(['open', 'told'], [$care['leave-beta'], $care['sealed-newer']]);
+        $this->putJson("/api/v1/jobs/{$job->id}/aftercare/sealed-newer", ['done' => true])->assertConflict();
+        $this->rig('POST', '/practice/devices/SKL-0102/state', ['betaEnrolled' => false]);
+        $care = array_column($this->postJson("/api/v1/jobs/{$job->id}/aftercare/look")->assertOk()->json('aftercare'), 'state', 'code');
+        self::assertSame('seen', $care['leave-beta']);
+        $this->sheetHolds($job);
+    }
+
+    /** python3-jsonschema (Debian) reads the sheet by its schema; it tells counts and no content. */
+    private function sheetHolds(BenchJob $job): void
+    {
+        $sheet = $this->getJson("/api/v1/jobs/{$job->id}/sheet")->assertOk();
+        $check = new \Symfony\Component\Process\Process(['python3', '-c', 'import json, sys; from jsonschema import Draft202012Validator as V; s = json.load(open(sys.argv[1])); V.check_schema(s); print([e.message for e in V(s).iter_errors(json.load(sys.stdin))])', \Tests\Support\RunningSystem::root().'/docs/formats/hand-over.schema.json'], null, null, (string) $sheet->getContent());
+        self::assertSame("[]\n", $check->mustRun()->getOutput());
+        self::assertStringNotContainsString('deck-', (string) $sheet->getContent());
+        self::assertSame([18, 18], [array_column($sheet->json('kinds'), 'before', 'kind')['messages'], array_column($sheet->json('kinds'), 'there', 'kind')['messages']]);
+    }
+
     public function test_a_backup_that_the_device_refuses_makes_way_for_the_next(): void
     {
         $job = $this->jobAtTheLine();
@@ -102,6 +140,10 @@ final class ReturnTest extends FeatureTestCase
 
         $item = $this->getJson("/api/v1/jobs/{$job->id}/missing")->assertOk()->json('items.0');
         self::assertSame(['photos', true, null], [$item['kind'], $item['oneByOne'], $item['import']]);
+        $sealed = $this->oldBag(self::SERIAL, ['daysAgo' => 1]);
+        $sealed->update(['encryption' => 'openpgp', 'passphrase_proven_at' => now()]);
+        self::assertSame([[$job->safetyBag()?->id, true], [$sealed->id, false]], array_map(static fn (array $b): array => [$b['id'], $b['told']], $this->getJson("/api/v1/jobs/{$job->id}/missing")->json('items.0.bags')), 'an encrypted one may have it');
+        $sealed->update(['encryption' => 'none']);
         // another bag that has the same content under another name; the job's own one goes bad meanwhile
         $other = $this->bagHolding($job, $item);
         $this->flipOneBit("{$this->bagFolder($job)}/data/photos/{$item['path']}");

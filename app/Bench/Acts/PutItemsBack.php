@@ -40,13 +40,13 @@ final readonly class PutItemsBack
 
     /**
      * @param  array<string, mixed>  $missing
-     * @return array{kind: string, path: string, bag: string, state: string, detail: string}
+     * @return array{kind: string, path: string, bag: string, sha256: string, state: string, detail: string}
      */
     private static function import(array $missing, string $bag): array
     {
         $missing['oneByOne'] || throw Refusal::notNow("{$missing['kind']} come back with a whole backup only. Put a backup back that has them.");
         $place = array_column($missing['bags'], 'path', 'id')[$bag] ?? throw Refusal::notNow("That bag does not have {$missing['kind']}/{$missing['path']}. Choose one that has it.");
 
-        return ['kind' => $missing['kind'], 'path' => $place, 'bag' => $bag, 'state' => 'open', 'detail' => ''];
+        return ['kind' => $missing['kind'], 'path' => $place, 'bag' => $bag, 'sha256' => $missing['sha256'], 'state' => 'open', 'detail' => ''];
     }
 }

@@ -64,7 +64,11 @@ final readonly class BringIn implements Step
         }
         $has = self::byKey($this->link->listing($context->job->serial, Encryption::OpenPgp));
         $items = array_filter($content->inventory()->items, static fn (Item $i): bool => in_array($i->kind, $keys, true) || in_array($i->key(), $keys, true));
-        $this->send($context, $bagId, $content, array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $items), 1, 0), $has);
+        $byKey = array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $items), 1, 0);
+        // an encrypted bag tells only now whether it has what was asked of it
+        $lacks = array_values(array_filter($keys, static fn (string $k): bool => str_contains($k, '/') && ! isset($byKey[$k])));
+        $lacks === [] ?: $this->imports->settle($context, $lacks, $bagId, 'This bag does not have it. Take it from another.');
+        $this->send($context, $bagId, $content, $byKey, $has);
         $this->imports->settle($context, $keys, $bagId, '');
 
         return null;

@@ -18,12 +18,13 @@
     // what was not named before comes first
     const sorted = $derived([...items].sort((a, b) => Number(unexpected.has(b.kind)) - Number(unexpected.has(a.kind)) || Number(b.oneByOne) - Number(a.oneByOne)));
     const here = $derived(job.steps.some((s) => s.code === 'bring-in'));
-    const can = $derived(here && ready ? items.filter((i) => i.oneByOne && i.bags.length > 0) : []);
+    const can = $derived(here && ready ? items.filter((i) => i.oneByOne && i.bags.some((b) => b.told)) : []);
     let from = $state<Record<string, string>>({});
     const key = (i: MissingItem) => `${i.kind}/${i.path}`;
     const asked = (i: MissingItem) => ({ kind: i.kind, path: i.path, bag: from[key(i)] ?? i.bags.find((b) => b.id !== i.import?.bag || i.import.state !== 'refused')?.id ?? i.bags[0]?.id ?? '' });
     const own = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1)?.id);
     const shelf = createQuery(() => ({ queryKey: ['return', job.id], queryFn: () => returns.show(job.id) }));
+    const perhaps = (b: MissingItem['bags'][number]) => (b.told ? '' : ' (encrypted, may have it)');
     const label = (bag: string) => (bag === own ? 'this job’s backup' : (shelf.data?.choices.find((c) => c.backup === bag)?.label ?? bag));
 </script>
 
@@ -43,7 +44,7 @@
                     {:else if !i.oneByOne}<span class="text-quiet">comes back with a whole backup only</span>
                     {:else if !here}<span class="text-quiet">in {label(i.bags[0]?.id ?? '')}</span>
                     {:else if mayAct && ready}
-                        {#if i.bags.length > 1}<label class="text-quiet">from <select class="field !min-h-9 max-w-56" value={asked(i).bag} onchange={(e) => (from[key(i)] = e.currentTarget.value)}>{#each i.bags as b (b.id)}<option value={b.id}>{label(b.id)}</option>{/each}</select></label>{:else}<span class="text-quiet">from {label(i.bags[0]?.id ?? '')}</span>{/if}
+                        {#if i.bags.length > 1}<label class="text-quiet">from <select class="field !min-h-9 max-w-56" value={asked(i).bag} onchange={(e) => (from[key(i)] = e.currentTarget.value)}>{#each i.bags as b (b.id)}<option value={b.id}>{label(b.id)}{perhaps(b)}</option>{/each}</select></label>{:else}<span class="text-quiet">from {label(i.bags[0]?.id ?? '')}</span>{/if}
                         <button class="act-quiet !min-h-9" disabled={put.isPending} onclick={() => put.mutate([asked(i)])}>Put it back</button>
                     {/if}
                 </li>
