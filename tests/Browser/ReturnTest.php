@@ -19,6 +19,13 @@ final class ReturnTest extends BrowserTestCase
 
     private const PASSPHRASE = 'harbour light at low tide';
 
+    /** The devices are as they were delivered for whoever comes next. */
+    protected function tearDown(): void
+    {
+        array_map(static fn (string $serial) => self::hand($serial, 'reset', []), [self::PLAIN, self::WEARABLE]);
+        parent::tearDown();
+    }
+
     public function test_a_lowered_return_with_an_item_that_is_put_back_from_another_bag(): void
     {
         $b = $this->browser->signIn();

@@ -25,7 +25,7 @@ enum BaseReason: string
             self::Unverified => 'It has not been verified. Verify it on the Shelf first.',
             self::PassphraseUnproven => 'No passphrase has opened it yet. Prove it on the Shelf first.',
             self::TooNew => 'It is from a newer version, and it cannot be lowered so that this one takes it.',
-            self::DeviceRefused => 'The device has refused it.',
+            self::DeviceRefused => 'The device has refused it. Try the step again, or take another.',
         };
     }
 }
