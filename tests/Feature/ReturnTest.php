@@ -152,6 +152,10 @@ final class ReturnTest extends FeatureTestCase
         $this->workUntil($job, StepCode::HandOver);
         self::assertSame(1, $job->proof['missing'] ?? null);
         self::assertStringContainsString('damaged in this bag', $this->getJson("/api/v1/jobs/{$job->id}/missing")->json('items.0.import.detail'));
+        unlink("{$this->bagFolder($job)}/data/photos/{$item['path']}");
+        self::assertSame(200, $put((string) $job->safetyBag()?->id));
+        $this->workUntil($job, StepCode::HandOver);
+        self::assertStringContainsString('cannot be read to its end', $this->getJson("/api/v1/jobs/{$job->id}/missing")->json('items.0.import.detail'));
         self::assertSame(409, $put('no-such-bag'));
         self::assertSame(200, $put($other->id));
         $this->workUntil($job, StepCode::HandOver);
@@ -262,7 +266,12 @@ final class ReturnTest extends FeatureTestCase
     private function crossAndHold(BenchJob $job): void
     {
         $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'as-new', 'backup' => null])->assertConflict();
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'hold', 'backup' => null])->assertOk();
+        $hold = fn () => $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'hold', 'backup' => null])->assertOk();
+        $hold();
+        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => 'another'])->assertConflict();
+        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => $job->safetyBag()?->id])->assertOk();
+        self::assertSame('whole', $this->getJson("/api/v1/jobs/{$job->id}/return")->json('chosen.mode'), 'what was held goes by itself again');
+        $hold();
         $this->cross($job);
         $this->workUntil($job, StepCode::LowerCopy);
         self::assertSame('return-held', $job->step(StepCode::LowerCopy)->problem['code'] ?? null);

@@ -39,6 +39,11 @@ final readonly class ChooseReturn
     /** @param  string|null  $backup  a bag's id, `cloud`, or null to put nothing back */
     public function whole(BenchJob $job, ?string $backup, User $by): void
     {
+        if (self::isReleased($job, $backup)) {
+            $job->update(['return_choice' => null]);
+
+            return;
+        }
         $this->assertOpen($job);
         $backup === null && self::hasBegun($job) ? throw Refusal::notNow('A backup has been put back already; it does not go away by putting nothing back.') : null;
         $choice = $this->choices->of($job)->find($backup) ?? throw Refusal::notNow('There is no such backup for this device. Look at the list again.');
@@ -73,6 +78,14 @@ final readonly class ChooseReturn
     {
         return $job->state === JobState::Open && $job->route !== null && TheReturn::of($job)->mode !== TheReturn::HOLD
             && $job->steps->contains(static fn (JobStep $s): bool => $s->code === StepCode::PutBack && $s->state === StepState::Waiting);
+    }
+
+    /** Before the erase nothing is chosen yet, but what was held may go by itself again. */
+    private static function isReleased(BenchJob $job, ?string $backup): bool
+    {
+        $now = TheReturn::of($job);
+
+        return $job->state === JobState::Open && $job->erase_begun_at === null && $now->mode === TheReturn::HOLD && $now->backup === $backup;
     }
 
     /** Whether the device has taken a backup in: what it holds then does not go away by choosing otherwise. */

@@ -31,7 +31,7 @@ final readonly class EndJob
     public function handOver(BenchJob $job, array $accepted, User $by): void
     {
         $open = array_values(array_diff($job->proof['unexpected'] ?? [], $accepted));
-        $open === [] || throw Refusal::notAccepted($open);
+        $open === [] || throw Refusal::lossNotAccepted($open);
         DB::transaction(function () use ($job, $by): void {
             $this->journal->doneByHand($job->step(StepCode::HandOver));
             $losses = EndedLosses::of($job);

@@ -52,6 +52,12 @@ final class Refusal extends \RuntimeException
         return new self('loss-not-accepted', 'Accept by name what this route costs: '.implode(', ', $names).'.');
     }
 
+    /** @param  list<string>  $kinds  of which something is missing that was not named before */
+    public static function lossNotAccepted(array $kinds): self
+    {
+        return new self('loss-not-accepted', 'Not all there, and not named before: '.implode(', ', $kinds).'. Put it back, or accept it by name, with the owner.');
+    }
+
     /** @param  list<Check>  $checks */
     public static function lineClosed(array $checks): self
     {

@@ -13,7 +13,9 @@ use App\Bench\StepContext;
 use App\Models\Bag;
 use App\Ports\DeviceLink;
 use App\Ports\Exception\Refused;
+use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Bag\Exception\BagException;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 
@@ -23,6 +25,11 @@ use JadeStep\Core\Bag\Item;
  */
 final readonly class BringIn implements Step
 {
+    /** With these the device says no to the item, and not to the moment. */
+    private const REFUSES_THE_ITEM = ['whole-only', 'unsafe-path'];
+
+    private const CHUNK = 262_144;
+
     public function __construct(private DeviceLink $link, private OpenedBags $opened, private Imports $imports, private Overlays $overlays)
     {
     }
@@ -68,61 +75,69 @@ final readonly class BringIn implements Step
         // an encrypted bag tells only now whether it has what was asked of it
         $lacks = array_values(array_filter($keys, static fn (string $k): bool => str_contains($k, '/') && ! isset($byKey[$k])));
         $lacks === [] ?: $this->imports->settle($context, $lacks, $bagId, 'This bag does not have it. Take it from another.');
-        $this->send($context, $bagId, $content, $byKey, $has);
-        $this->imports->settle($context, $keys, $bagId, '');
+        $wanted = array_filter($byKey, static fn (Item $i): bool => self::isWanted($i, $has[$i->key()] ?? null, in_array($i->key(), $keys, true)));
+        try {
+            $damaged = $this->damaged($context, $content, $wanted);
+            $damaged === [] ?: $this->imports->settle($context, $damaged, $bagId, 'It is damaged in this bag. Take it from another.');
+            $this->send($context, $bagId, $content, array_diff_key($wanted, array_flip($damaged)));
+            $this->imports->settle($context, $keys, $bagId, '');
+        } catch (BagException) {
+            $this->imports->settle($context, $keys, $bagId, 'This bag cannot be read to its end. Verify it on the Shelf, and take it from another.');
+        }
 
         return null;
     }
 
     /**
+     * Read once before anything is sent, so that nothing damaged goes to the device and nothing is whole in memory.
+     *
      * @param  array<string, Item>  $items  by key
-     * @param  array<string, Item>  $has  what is on the device, by key
+     * @return list<string> the keys of those that are not as they were written
      */
-    private function send(StepContext $context, string $bagId, \JadeStep\Core\Bag\BagContent $content, array $items, array $has): void
+    private function damaged(StepContext $context, BagContent $content, array $items): array
+    {
+        $left = $items;
+        $items === [] ?: $content->each(static function (Item $item, callable $read) use ($context, $items, &$left): void {
+            if (! isset($items[$item->key()])) {
+                return;
+            }
+            $context->progress('read back');
+            $hash = hash_init('sha256');
+            while (($piece = $read(self::CHUNK)) !== '') {
+                hash_update($hash, $piece);
+            }
+            if (hash_final($hash) === $item->sha256) {
+                unset($left[$item->key()]);
+            }
+        });
+
+        return array_map(strval(...), array_keys($left));
+    }
+
+    /** @param  array<string, Item>  $items  by key */
+    private function send(StepContext $context, string $bagId, BagContent $content, array $items): void
     {
         $whole = array_sum(array_map(static fn (Item $i): int => $i->bytes, $items));
         $done = 0;
-        $content->each(function (Item $item, callable $read) use ($context, $bagId, $items, $has, $whole, &$done): void {
+        $items === [] ?: $content->each(function (Item $item, callable $read) use ($context, $bagId, $items, $whole, &$done): void {
             if (! isset($items[$item->key()])) {
                 return;
             }
             $context->progress("bring in {$item->kind}", null, $done, $whole);
-            if (self::isNewer($item, $has[$item->key()] ?? null)) {
-                $this->one($context, $bagId, $item, $read);
+            try {
+                $this->link->bringIn($context->job->serial, $item, $read);
+            } catch (Refused $e) {
+                in_array($e->reason, self::REFUSES_THE_ITEM, true) || throw $e;
+                $this->imports->settle($context, [$item->key()], $bagId, "The device says: {$e->getMessage()}");
             }
             $done += $item->bytes;
         });
     }
 
-    /** @param  callable(int): string  $read */
-    private function one(StepContext $context, string $bagId, Item $item, callable $read): void
+    /** What is asked for by name replaces what is there; of a whole kind, what the device has is not written over by what is older. */
+    private static function isWanted(Item $item, ?Item $there, bool $byName): bool
     {
-        $text = '';
-        while (($piece = $read(1_048_576)) !== '') {
-            $text .= $piece;
-        }
-        if (hash('sha256', $text) !== $item->sha256) {
-            $this->imports->settle($context, [$item->key()], $bagId, 'It is damaged in this bag. Take it from another.');
-
-            return;
-        }
-        try {
-            $at = 0;
-            $this->link->bringIn($context->job->serial, $item, static function (int $most) use ($text, &$at): string {
-                $piece = substr($text, $at, $most);
-                $at += strlen($piece);
-
-                return $piece;
-            });
-        } catch (Refused $e) {
-            $e->reason === 'no-such-device' ? throw $e : $this->imports->settle($context, [$item->key()], $bagId, "The device says: {$e->getMessage()}");
-        }
-    }
-
-    /** What the device has is not written over by what is older. */
-    private static function isNewer(Item $item, ?Item $there): bool
-    {
-        return $there === null || ($there->sha256 !== $item->sha256 && $there->modifiedAt < $item->modifiedAt);
+        return $there === null || ($there->sha256 !== $item->sha256 && ($byName || $there->modifiedAt < $item->modifiedAt));
     }
 
     /** @return array<string, Item> */

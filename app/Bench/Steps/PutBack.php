@@ -32,6 +32,9 @@ final readonly class PutBack implements Step
     /** With these the device says no to the backup, and not to the moment. */
     private const REFUSES_THE_BACKUP = ['backup-too-new', 'backup-not-taken'];
 
+    /** It restarts, or ends other work. */
+    private const NOT_AT_THIS_MOMENT = ['busy', 'not-in-normal-mode'];
+
     public function __construct(private DeviceLink $link, private OpenedBags $opened, private Rates $rates, private ReturnRecords $records, private CloudReturn $cloud, private ClockInterface $clock)
     {
     }
@@ -103,7 +106,7 @@ final readonly class PutBack implements Step
         if ($e->reason === 'owner-lock-on') {
             return self::lockIsOn();
         }
-        if ($e->reason === 'busy') {
+        if (in_array($e->reason, self::NOT_AT_THIS_MOMENT, true)) {
             return Outcome::again(1);
         }
         if (! in_array($e->reason, self::REFUSES_THE_BACKUP, true)) {

@@ -49,10 +49,10 @@ final readonly class KindAccount
         return $this->verdict === Verdict::Worse;
     }
 
-    /** Whether it is not all there, or was never promised to be. */
+    /** Whether it is not all there, as was named before. What is entered again by hand was never carried, and is no loss. */
     public function isNamedLoss(): bool
     {
-        return $this->verdict !== Verdict::Worse && $this->happened !== Happened::All && $this->promise->outcome !== Outcome::Kept;
+        return $this->verdict !== Verdict::Worse && $this->happened !== Happened::All && ! in_array($this->promise->outcome, [Outcome::Kept, Outcome::SignInAgain, Outcome::ReEnter], true);
     }
 
     private static function verdict(KindFate $promise, Happened $happened, bool $onlyNewerMissing): Verdict

@@ -92,7 +92,7 @@ final readonly class ReturnChoices
     {
         $opens = array_filter($c->backup->kinds, static fn (Kind $k): bool => ! self::outgrows($c->backup, $k, $installed));
 
-        return $base->isNewerCloud ? ! $c->accepted : $c->backup->declaredVersion->isAbove($installed->version) && $opens === [];
+        return $base->isNewerCloud ? ! $c->accepted : $c->backup->kinds !== [] && $c->backup->declaredVersion->isAbove($installed->version) && $opens === [];
     }
 
     private static function outgrows(HeldBackup $held, Kind $kind, Build $installed): bool

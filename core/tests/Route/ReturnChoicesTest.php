@@ -46,6 +46,7 @@ final class ReturnChoicesTest extends TestCase
         yield 'not verified' => [['verified' => false], [], ['unverified']];
         yield 'damaged, which is more than not verified' => [['verified' => false], ['damaged' => true], ['damaged']];
         yield 'passphrase not proven' => [['encrypted' => true, 'passphraseProven' => false], [], ['passphrase-unproven']];
+        yield 'encrypted and never opened: what it holds is not known' => [['encrypted' => true, 'passphraseProven' => false, 'kinds' => []], [], ['passphrase-unproven']];
         yield 'too new for anything in it to open' => [['kinds' => ['messages'], 'storeSchemas' => ['messages' => 15]], [], ['too-new']];
         yield 'one kind does not open, others do' => [['kinds' => ['messages', 'photos'], 'storeSchemas' => ['messages' => 15]], [], []];
         yield 'refused by the device' => [[], ['refused' => true], ['device-refused']];

@@ -46,7 +46,7 @@
     <div class="mb-3 flex items-baseline gap-4">
         <h1>{job.data.modelName ?? 'Device'} <span class="font-mono text-base font-normal text-quiet">{job.data.serial}</span></h1>
         {#if job.data.fromVersion !== null}<p>{version(job.data.fromVersion)}{#if job.data.toVersion !== null}&nbsp;→ <span class="font-semibold">{version(job.data.toVersion)}</span>{/if}</p>{/if}
-        <span class="text-sm text-quiet">job {job.data.id}, taken in by {job.data.openedBy}</span>
+        <span class="text-sm text-quiet">job {job.data.id}, taken in by {job.data.openedBy} · <a class="underline underline-offset-4" href="#/journal?serial={encodeURIComponent(job.data.serial)}">acts on this device</a></span>
         {#if job.data.state === 'open' && !job.data.lineCrossed && session.mayAct}<button class="act-quiet ml-auto" onclick={() => leave.mutate()}>Leave the device as it is</button>{:else if job.data.state === 'open' && job.data.installBegun && session.mayAct}<GiveBack job={job.data} />{/if}
     </div>
     <StonePath job={job.data} {shown} />

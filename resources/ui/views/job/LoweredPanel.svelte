@@ -8,6 +8,7 @@
     let { job, told, mayAct }: { job: Job; told: Return; mayAct: boolean } = $props();
     const chosen = $derived(told.choices.find((c) => c.backup === told.chosen.backup));
     const hold = jobAct(() => returns.choose(job.id, 'hold', null));
+    const release = jobAct(() => returns.choose(job.id, 'whole', told.chosen.backup));
     const what = $derived(
         told.chosen.mode === 'hold' ? 'Held: nothing is put back until somebody chooses.'
         : told.chosen.mode === 'as-new' ? `The device is kept as it was set up new${told.chosen.kinds.length === 0 ? '.' : `, and these are brought in: ${told.chosen.kinds.map(kindName).join(', ')}.`}`
@@ -31,5 +32,6 @@
         {:else if chosen}<p class="mt-2 text-sm text-quiet">It is from {version(chosen.madeOn ?? '')}, and the device takes it as it is.</p>{/if}
     {/if}
     {#if job.device !== null && chosen?.base?.treatment === 'lowered'}<Evidence osLine={job.device.osLine} base={chosen.base} />{/if}
+    {#if mayAct && told.chosen.mode === 'hold' && !told.mayChoose && job.state === 'open'}<p class="mt-3 border-t border-edge pt-3"><button class="act-quiet" disabled={release.isPending} onclick={() => release.mutate()}>Let it go by itself again</button></p>{/if}
     {#if mayAct && told.mayHold && job.state === 'open'}<p class="mt-3 border-t border-edge pt-3 text-sm"><button class="act-quiet" disabled={hold.isPending} onclick={() => hold.mutate()}>Hold the return</button> <span class="text-quiet">to look at the device as new first, or to choose otherwise.</span></p>{/if}
 </section>

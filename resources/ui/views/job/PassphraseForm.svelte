@@ -24,6 +24,7 @@
 {#if wanting}
     <form class="panel mb-3 border-2 border-amber-mark" onsubmit={(e) => { e.preventDefault(); give.mutate(); }} aria-label="Passphrase">
         <p class="font-semibold">{isNew ? 'Choose the passphrase of this backup, with the owner' : 'The passphrase of this backup, once more'}</p>
+        {#if !isNew}<p class="text-sm">{wanting.problem?.detail}</p>{/if}
         <p class="text-sm text-quiet">At least 12 characters. Without it nobody opens this backup, we neither. It is held encrypted while a step needs it, and then wiped.</p>
         <div class="mt-2 flex flex-wrap items-end gap-3">
             <label class="flex flex-1 flex-col">Passphrase<input class="field" type="password" name="passphrase" autocomplete="off" required minlength="12" bind:value={passphrase} /></label>
