@@ -23,10 +23,9 @@ use JadeStep\Core\Route\ReturnChoices;
 use JadeStep\Core\Route\Situation;
 use JadeStep\Core\Route\Source;
 use JadeStep\Core\Route\Treatment;
+use JadeStep\Core\Tests\Support\Draws;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Time\Rfc3339;
-use Random\Engine\Mt19937;
-use Random\Randomizer;
 use Standins\Http\Problem;
 use Standins\Rig\Handset;
 use Standins\Rig\Storage;
@@ -37,6 +36,8 @@ use Standins\Rig\Storage;
  */
 final class PromiseRuns
 {
+    use Draws;
+
     private const KINDS = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings', 'wallpaper', 'saved-passwords', 'health', 'accessory-pairing', 'payment-cards', 'sign-ins', 'esim'];
 
     private const PLAIN = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings', 'wallpaper'];
@@ -46,8 +47,6 @@ final class PromiseRuns
     private const ONE_BY_ONE = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log'];
 
     private const DAY = 86_400;
-
-    private Randomizer $random;
 
     private Handset $device;
 
@@ -65,7 +64,7 @@ final class PromiseRuns
     /** @return array{choice: string, faults: list<string>, kinds: int, outcomes: array<string, int>, disagreements: list<string>} */
     public function one(int $seed): array
     {
-        $this->random = new Randomizer(new Mt19937($seed));
+        $this->seed($seed);
         $this->folder = "{$this->root}/{$seed}";
         $this->today = 1_795_600_000;
         $this->bags = [];
@@ -397,30 +396,5 @@ final class PromiseRuns
     private static function name(ReturnChoice $choice): string
     {
         return $choice->base === null || $choice->base->treatment === Treatment::None ? 'nothing' : ($choice->backup === 'cloud' ? 'cloud' : ($choice->backup === 'own' ? 'its own' : 'an older one')).', '.$choice->base->treatment->value;
-    }
-
-    private function int(int $from, int $to): int
-    {
-        return $this->random->getInt($from, $to);
-    }
-
-    private function chance(int $percent): bool
-    {
-        return $this->int(1, 100) <= $percent;
-    }
-
-    /** @param  non-empty-list<string>  $from */
-    private function pick(array $from): string
-    {
-        return $from[$this->int(0, count($from) - 1)];
-    }
-
-    /**
-     * @param  list<string>  $from
-     * @return list<string>
-     */
-    private function some(array $from, int $least, int $most): array
-    {
-        return array_slice($this->random->shuffleArray($from), 0, min(count($from), $this->int($least, $most)));
     }
 }

@@ -69,8 +69,8 @@ final readonly class ChooseReturn
     public function hold(BenchJob $job, User $by): void
     {
         self::mayHold($job) || throw Refusal::notNow('The return is held when a route with a return has been taken, and before anything was put back.');
-        $now = TheReturn::of($job);
-        $job->update(['return_choice' => ['mode' => TheReturn::HOLD, 'backup' => $now->backup, 'kinds' => [], 'promise' => $now->promise, 'losses' => $now->losses, 'by' => $by->name, 'at' => Rfc3339::format($this->clock->now())]]);
+        $return = TheReturn::of($job);
+        $job->update(['return_choice' => ['mode' => TheReturn::HOLD, 'backup' => $return->backup, 'kinds' => [], 'promise' => $return->promise, 'losses' => $return->losses, 'by' => $by->name, 'at' => Rfc3339::format($this->clock->now())]]);
     }
 
     /** From the moment that the route is taken until something has been put back. */
@@ -83,9 +83,9 @@ final readonly class ChooseReturn
     /** Before the erase nothing is chosen yet, but what was held may go by itself again. */
     private static function isReleased(BenchJob $job, ?string $backup): bool
     {
-        $now = TheReturn::of($job);
+        $return = TheReturn::of($job);
 
-        return $job->state === JobState::Open && $job->erase_begun_at === null && $now->mode === TheReturn::HOLD && $now->backup === $backup;
+        return $job->state === JobState::Open && $job->erase_begun_at === null && $return->mode === TheReturn::HOLD && $return->backup === $backup;
     }
 
     /** Whether the device has taken a backup in: what it holds then does not go away by choosing otherwise. */

@@ -7,15 +7,15 @@ namespace JadeStep\Core\Tests\Support;
 /** Small random catalogues and situations, the same for the same seed, that reach into the corners of the rules. */
 final class RandomSituations
 {
+    use Draws;
+
     private const VERSIONS = ['7.4.0', '8.0.0', '8.1.0', '8.1.1', '9.0.0-rc.1', '9.0.0', '9.1.0', '9.2.0', '10.0.0-beta.1', '10.0.0'];
 
     private const KINDS = ['photos', 'messages', 'contacts', 'recordings', 'app-data', 'health', 'payment-cards', 'sign-ins', 'esim', 'accessory-pairing', 'saved-passwords'];
 
-    private \Random\Randomizer $random;
-
     public function __construct(int $seed)
     {
-        $this->random = new \Random\Randomizer(new \Random\Engine\Mt19937($seed));
+        $this->seed($seed);
     }
 
     /** @return array{array<string, mixed>, array<string, mixed>} catalogue and situation */
@@ -106,32 +106,5 @@ final class RandomSituations
     private function time(): string
     {
         return sprintf('2026-11-%02dT%02d:00:00Z', $this->int(10, 19), $this->int(0, 23));
-    }
-
-    private function int(int $from, int $to): int
-    {
-        return $this->random->getInt($from, $to);
-    }
-
-    private function chance(int $percent): bool
-    {
-        return $this->int(1, 100) <= $percent;
-    }
-
-    /** @param  non-empty-list<string>  $from */
-    private function pick(array $from): string
-    {
-        return $from[$this->int(0, count($from) - 1)];
-    }
-
-    /**
-     * @param  list<string>  $from
-     * @return list<string>
-     */
-    private function some(array $from, int $least, int $most): array
-    {
-        $shuffled = $this->random->shuffleArray($from);
-
-        return array_slice($shuffled, 0, $this->int($least, $most));
     }
 }
