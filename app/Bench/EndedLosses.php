@@ -13,31 +13,24 @@ final class EndedLosses
     /** @return list<string> in words */
     public static function of(BenchJob $job): array
     {
+        $lossy = [...$job->proof['unexpected'] ?? [], ...$job->proof['named'] ?? []];
         $device = $job->device ?? [];
         $losses = TheReturn::of($job)->losses;
         $apps = array_column($device['apps'] ?? [], 'name', 'id');
 
         return [
-            ...array_values(array_filter(array_map(self::kind(...), $job->proof['kinds'] ?? []))),
+            ...array_values(array_map(self::kind(...), array_filter($job->proof['kinds'] ?? [], static fn (array $k): bool => in_array($k['kind'], $lossy, true)))),
             ...array_map(static fn (string $id): string => "the pairing with {$id}", $losses['pairingLost'] ?? []),
             ...array_map(static fn (string $id): string => 'the app '.($apps[$id] ?? $id), $losses['appsUnavailable'] ?? []),
         ];
     }
 
-    /**
-     * What is entered again or signed in to again by hand was never carried, and is no loss.
-     *
-     * @param  array<string, mixed>  $kind  of a proof
-     */
-    private static function kind(array $kind): ?string
+    /** @param  array<string, mixed>  $kind  of a proof */
+    private static function kind(array $kind): string
     {
         $label = Kind::from($kind['kind'])->label();
         $gone = $kind['before'] - $kind['there'];
 
-        return match (true) {
-            $gone <= 0 || in_array($kind['outcome'], ['sign-in-again', 're-enter'], true) => null,
-            $kind['there'] === 0 => "{$label}, all of it",
-            default => "{$gone} of {$kind['before']} in {$label}",
-        };
+        return $kind['there'] === 0 ? "{$label}, all of it" : "{$gone} of {$kind['before']} in {$label}";
     }
 }

@@ -24,11 +24,11 @@ final readonly class MissingItems
     {
         $missing = self::missing($job);
         $places = $missing === [] ? [] : $this->places($job, array_fill_keys(array_column($missing, 'sha256'), true));
-        $imports = array_column(array_map(static fn (array $i): array => ["{$i['kind']}/{$i['path']}", ['bag' => $i['bag'], 'state' => $i['state'], 'detail' => $i['detail']]], $job->imports ?? []), 1, 0);
+        $imports = array_column(array_map(static fn (array $i): array => ["{$i['kind']} {$i['sha256']}", ['bag' => $i['bag'], 'state' => $i['state'], 'detail' => $i['detail']]], $job->imports ?? []), 1, 0);
 
         return array_map(static fn (array $m): array => [
             'kind' => $m['kind'], 'path' => $m['path'], 'bytes' => $m['bytes'], 'sha256' => $m['sha256'], 'oneByOne' => Kind::from($m['kind'])->hasSideExport(),
-            'bags' => $places[$m['kind'].' '.$m['sha256']] ?? [], 'import' => $imports["{$m['kind']}/{$m['path']}"] ?? null,
+            'bags' => $places[$m['kind'].' '.$m['sha256']] ?? [], 'import' => $imports["{$m['kind']} {$m['sha256']}"] ?? null,
         ], $missing);
     }
 

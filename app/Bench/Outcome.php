@@ -28,6 +28,11 @@ final readonly class Outcome
         return new self(OutcomeKind::Again, $seconds, $code === null ? null : ['code' => $code, 'detail' => $detail]);
     }
 
+    public static function ownerLockIsOn(): self
+    {
+        return self::again(2, 'owner-lock-on', 'The owner lock is on again, and the device takes no data while it is. Have the owner switch it off on the device; it then goes on by itself.');
+    }
+
     /** It goes on when a person has done something and says so, or is seen to have done it. */
     public static function wanted(string $code, string $detail): self
     {

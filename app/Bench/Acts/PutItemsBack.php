@@ -31,8 +31,10 @@ final readonly class PutItemsBack
         $imports = array_map(static fn (array $i): array => self::import($known["{$i['kind']}/{$i['path']}"] ?? throw Refusal::notNow("{$i['kind']}/{$i['path']} is not missing. Look at the proof again."), $i['bag']), $items);
         DB::transaction(function () use ($job, $imports): void {
             BenchJob::query()->whereKey($job->id)->lockForUpdate()->value('id');
-            $asked = array_map(static fn (array $i): string => "{$i['kind']}/{$i['path']}", $imports);
-            $others = array_filter($job->imports ?? [], static fn (array $i): bool => ! in_array("{$i['kind']}/{$i['path']}", $asked, true));
+            // known by what it is, since another bag may have it under another name
+            $name = static fn (array $i): string => "{$i['kind']} {$i['sha256']}";
+            $asked = array_map($name, $imports);
+            $others = array_filter($job->imports ?? [], static fn (array $i): bool => ! in_array($name($i), $asked, true));
             $job->update(['imports' => [...array_values($others), ...$imports]]);
             $this->journal->rewind($job, self::AGAIN);
         });

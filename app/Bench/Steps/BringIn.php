@@ -67,7 +67,7 @@ final readonly class BringIn implements Step
         }
         $reading = $this->link->read($context->job->serial);
         if (($reading->facts['ownerLock'] ?? null) === 'on') {
-            return Outcome::again(2, 'owner-lock-on', 'The owner lock is on again, and the device takes no data while it is. Have the owner switch it off on the device; it then goes on by itself.');
+            return Outcome::ownerLockIsOn();
         }
         $has = self::byKey($this->link->listing($context->job->serial, Encryption::OpenPgp));
         $items = array_filter($content->inventory()->items, static fn (Item $i): bool => in_array($i->kind, $keys, true) || in_array($i->key(), $keys, true));

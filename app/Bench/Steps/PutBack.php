@@ -88,7 +88,7 @@ final readonly class PutBack implements Step
         }
         $reading = $this->link->read($context->job->serial);
         if (($reading->facts['ownerLock'] ?? null) === 'on') {
-            return self::lockIsOn();
+            return Outcome::ownerLockIsOn();
         }
         $context->remember(['lockReadAt' => Rfc3339::format($this->clock->now()), 'declared' => $bag->declared_version]);
         try {
@@ -104,7 +104,7 @@ final readonly class PutBack implements Step
     private function refused(StepContext $context, Bag $base, Version $installed, Refused $e): Outcome
     {
         if ($e->reason === 'owner-lock-on') {
-            return self::lockIsOn();
+            return Outcome::ownerLockIsOn();
         }
         if (in_array($e->reason, self::NOT_AT_THIS_MOMENT, true)) {
             return Outcome::again(1);
@@ -117,11 +117,6 @@ final readonly class PutBack implements Step
         $context->mark(['refused_bases' => [...($context->job->refused_bases ?? []), $said]], []);
 
         return Outcome::failed($e->reason, "The device says: {$e->getMessage()} Nothing was changed on it. Choose what is put back instead.");
-    }
-
-    private static function lockIsOn(): Outcome
-    {
-        return Outcome::again(2, 'owner-lock-on', 'The owner lock is on again, and the device takes no data while it is. Have the owner switch it off on the device; it then goes on by itself.');
     }
 
     private function send(StepContext $context, Bag $bag, BagContent $content): string

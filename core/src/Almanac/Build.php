@@ -46,6 +46,14 @@ final readonly class Build
         return $this->byHardwareId[$hardwareId] ?? null;
     }
 
+    /** Whether it opens a store of a kind: one that is written in no newer schema than it reads, or where no limit is known. */
+    public function opens(string $kind, ?int $writtenIn): bool
+    {
+        $reads = $this->storeSchemas[$kind] ?? null;
+
+        return $writtenIn === null || $reads === null || $writtenIn <= $reads;
+    }
+
     /** By version; a re-release of the same version counts as higher by its later release date. */
     public function compare(self $other): int
     {

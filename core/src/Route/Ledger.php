@@ -51,10 +51,8 @@ final readonly class Ledger
         if (! $this->base->holds($stock->kind)) {
             return $this->base->isPlainPlan && PlannedBackup::Encrypted->carries($stock->kind) ? KindReason::EncryptedOnly : KindReason::NotInBase;
         }
-        $written = $this->base->storeSchemas[$stock->kind->value] ?? null;
-        $reads = $this->end->storeSchemas[$stock->kind->value] ?? null;
 
-        return $written !== null && $reads !== null && $written > $reads ? KindReason::SchemaTooNew : null;
+        return $this->end->opens($stock->kind->value, $this->base->storeSchemas[$stock->kind->value] ?? null) ? null : KindReason::SchemaTooNew;
     }
 
     private function fromBase(KindStock $stock): KindFate

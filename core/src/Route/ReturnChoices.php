@@ -90,16 +90,8 @@ final readonly class ReturnChoices
      */
     private static function isTooNew(Candidate $c, Base $base, Build $installed): bool
     {
-        $opens = array_filter($c->backup->kinds, static fn (Kind $k): bool => ! self::outgrows($c->backup, $k, $installed));
+        $opens = array_filter($c->backup->kinds, static fn (Kind $k): bool => $installed->opens($k->value, $c->backup->storeSchemas[$k->value] ?? null));
 
         return $base->isNewerCloud ? ! $c->accepted : $c->backup->kinds !== [] && $c->backup->declaredVersion->isAbove($installed->version) && $opens === [];
-    }
-
-    private static function outgrows(HeldBackup $held, Kind $kind, Build $installed): bool
-    {
-        $written = $held->storeSchemas[$kind->value] ?? null;
-        $reads = $installed->storeSchemas[$kind->value] ?? null;
-
-        return $written !== null && $reads !== null && $written > $reads;
     }
 }
