@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use App\Models\Act;
+use App\Models\JournalLine;
 
 return [
     'enabled' => true,
@@ -10,7 +10,7 @@ return [
     'default_log_name' => 'bench',
     'default_auth_driver' => null,
     'subject_returns_soft_deleted_models' => false,
-    'activity_model' => Act::class,
+    'activity_model' => JournalLine::class,
     'table_name' => 'acts',
     'database_connection' => null,
 ];

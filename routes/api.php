@@ -4,28 +4,25 @@ declare(strict_types=1);
 
 use App\Http\Controllers\AlmanacController;
 use App\Http\Controllers\BenchController;
-use App\Http\Controllers\HandOverController;
-use App\Http\Controllers\InstallController;
+use App\Http\Controllers\EndController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\JobController;
 use App\Http\Controllers\JournalController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PeopleController;
-use App\Http\Controllers\PlanController;
 use App\Http\Controllers\ReturnController;
 use App\Http\Controllers\RigController;
 use App\Http\Controllers\SafeguardController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\VendorController;
-use App\Http\Middleware\WritesTheJournal;
 use Illuminate\Support\Facades\Route;
 
 // does nothing: for who watches that the program answers, and as the measure of what an answer costs at least
 Route::get('/alive', static fn () => response()->noContent());
 Route::post('/session', [SessionController::class, 'signIn'])->middleware('throttle:sign-in');
 
-Route::middleware(['auth:sanctum', WritesTheJournal::class])->group(static function (): void {
+Route::middleware(['auth:sanctum'])->group(static function (): void {
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'signOut']);
 
@@ -33,21 +30,21 @@ Route::middleware(['auth:sanctum', WritesTheJournal::class])->group(static funct
     Route::get('/benches', [BenchController::class, 'index']);
     Route::get('/packages', [PackageController::class, 'index']);
     Route::get('/rig', [RigController::class, 'show']);
-    Route::get('/jobs/{job}/onward', [InstallController::class, 'plans']);
+    Route::get('/jobs/{job}/onward', [SafeguardController::class, 'onwardPlans']);
     Route::get('/jobs', [JobController::class, 'index']);
     Route::get('/jobs/{job}', [JobController::class, 'show']);
     Route::get('/jobs/{job}/return', [ReturnController::class, 'show']);
     Route::get('/jobs/{job}/missing', [ReturnController::class, 'missing']);
-    Route::get('/jobs/{job}/hand-over', [HandOverController::class, 'show']);
-    Route::get('/jobs/{job}/sheet', [HandOverController::class, 'sheet']);
+    Route::get('/jobs/{job}/hand-over', [EndController::class, 'show']);
+    Route::get('/jobs/{job}/sheet', [EndController::class, 'sheet']);
     Route::get('/evidence', [ReturnController::class, 'evidence']);
     Route::get('/journal', [JournalController::class, 'index']);
     Route::get('/journal.csv', [JournalController::class, 'csv']);
     Route::get('/jobs/{job}/windows', [AlmanacController::class, 'ofJob']);
-    Route::get('/jobs/{job}/since', [PlanController::class, 'since']);
-    Route::get('/jobs/{job}/situation', [PlanController::class, 'situation']);
-    Route::post('/plan', [PlanController::class, 'plan']);
-    Route::post('/jobs/{job}/what-if', [PlanController::class, 'whatIf']);
+    Route::get('/jobs/{job}/since', [JobController::class, 'since']);
+    Route::get('/jobs/{job}/situation', [JobController::class, 'situation']);
+    Route::post('/plan', [JobController::class, 'planDocument']);
+    Route::post('/jobs/{job}/what-if', [JobController::class, 'whatIf']);
     Route::get('/almanac', [AlmanacController::class, 'show']);
     Route::get('/almanac/models/{hardwareId}/windows', [AlmanacController::class, 'ofModel']);
     Route::get('/almanac/changes', [AlmanacController::class, 'changes']);
@@ -73,7 +70,7 @@ Route::middleware(['auth:sanctum', WritesTheJournal::class])->group(static funct
         Route::post('/intake/batch', [IntakeController::class, 'open']);
         Route::put('/jobs/{job}/said', [IntakeController::class, 'correct']);
         Route::put('/jobs/{job}/device', [IntakeController::class, 'attach']);
-        Route::delete('/jobs/{job}/flag', [PlanController::class, 'seen']);
+        Route::delete('/jobs/{job}/flag', [JobController::class, 'seeChanges']);
         Route::put('/jobs/{job}/goal', [JobController::class, 'plan']);
         Route::put('/jobs/{job}/route', [JobController::class, 'acceptRoute']);
         Route::get('/shelf/{bag}/items/{path}', [ShelfController::class, 'item'])->where('path', '.+');
@@ -89,11 +86,14 @@ Route::middleware(['auth:sanctum', WritesTheJournal::class])->group(static funct
         Route::post('/jobs/{job}/passphrase', [SafeguardController::class, 'passphrase']);
         Route::put('/jobs/{job}/cloud', [SafeguardController::class, 'cloud']);
         Route::get('/passphrase-offer', [SafeguardController::class, 'offer']);
-        Route::put('/jobs/{job}/attestations/{code}', [JobController::class, 'attest']);
-        Route::post('/jobs/{job}/line', [JobController::class, 'crossLine']);
-        Route::post('/jobs/{job}/recovery/cable', [InstallController::class, 'askOverCable']);
-        Route::post('/jobs/{job}/recovery/leave', [InstallController::class, 'leaveRecovery']);
-        Route::post('/jobs/{job}/onward', [InstallController::class, 'onward']);
+        Route::put('/jobs/{job}/attestations/{code}', [SafeguardController::class, 'attest']);
+        Route::delete('/jobs/{job}/attestations/{code}', [SafeguardController::class, 'takeBackAttestation']);
+        Route::post('/jobs/{job}/pair', [SafeguardController::class, 'askToPair']);
+        Route::post('/jobs/{job}/choose-again', [JobController::class, 'chooseAgain']);
+        Route::post('/jobs/{job}/line', [SafeguardController::class, 'crossLine']);
+        Route::post('/jobs/{job}/recovery/cable', [SafeguardController::class, 'askOverCable']);
+        Route::post('/jobs/{job}/recovery/leave', [SafeguardController::class, 'leaveRecovery']);
+        Route::post('/jobs/{job}/onward', [SafeguardController::class, 'goOnward']);
         Route::post('/packages', [PackageController::class, 'bring']);
         Route::post('/packages/{sha256}/fetch', [PackageController::class, 'fetch']);
         Route::delete('/packages/{package}', [PackageController::class, 'destroy']);
@@ -102,15 +102,17 @@ Route::middleware(['auth:sanctum', WritesTheJournal::class])->group(static funct
         Route::put('/rig/{bench}/speed', [RigController::class, 'speed']);
         Route::post('/rig/vendors/{vendor}', [RigController::class, 'vendor']);
         Route::delete('/rig/vendors/{vendor}', [RigController::class, 'clearVendor']);
-        Route::post('/jobs/{job}/backup-again', [JobController::class, 'backUpAgain']);
-        Route::post('/jobs/{job}/steps/{code}/retry', [JobController::class, 'retry']);
+        Route::post('/jobs/{job}/backup-again', [SafeguardController::class, 'backUpAgain']);
+        Route::post('/jobs/{job}/steps/{code}/retry', [SafeguardController::class, 'tryAgain']);
+        Route::put('/jobs/{job}/look-first', [ReturnController::class, 'lookFirst']);
+        Route::delete('/jobs/{job}/look-first', [ReturnController::class, 'endLook']);
         Route::put('/jobs/{job}/return', [ReturnController::class, 'choose']);
-        Route::put('/jobs/{job}/overlays/{what}', [ReturnController::class, 'say']);
+        Route::put('/jobs/{job}/overlays/{what}', [ReturnController::class, 'speakFor']);
         Route::post('/jobs/{job}/missing', [ReturnController::class, 'putBack']);
-        Route::post('/jobs/{job}/aftercare/look', [HandOverController::class, 'look']);
-        Route::put('/jobs/{job}/aftercare/{code}', [HandOverController::class, 'say']);
-        Route::post('/jobs/{job}/hand-over', [HandOverController::class, 'handOver']);
-        Route::post('/jobs/{job}/give-back', [HandOverController::class, 'giveBack']);
+        Route::post('/jobs/{job}/aftercare/look', [EndController::class, 'read']);
+        Route::put('/jobs/{job}/aftercare/{code}', [EndController::class, 'tick']);
+        Route::post('/jobs/{job}/hand-over', [EndController::class, 'handOver']);
+        Route::post('/jobs/{job}/give-back', [EndController::class, 'giveBack']);
         Route::post('/jobs/{job}/leave', [JobController::class, 'leave']);
     });
 

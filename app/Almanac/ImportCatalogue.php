@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Almanac;
 
-use App\Bench\Exception\Refusal;
 use App\Models\User;
 use App\Models\Vendor;
+use App\Refusal\Refusal;
 use JadeStep\Core\Almanac\Change;
 use JadeStep\Core\Almanac\Changes;
 use JadeStep\Core\Exchange\BuildsCsv;

@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Almanac;
 
-use App\Bench\JobState;
 use App\Models\BenchJob;
 use JadeStep\Core\Exchange\CalendarFile;
 use JadeStep\Core\Exchange\GoalText;
-use JadeStep\Core\Time\Rfc3339;
 use Psr\Clock\ClockInterface;
 
 /** The calendar of announced ends, and of the latest starts of the jobs that are still before the erase line. */
@@ -21,10 +19,11 @@ final readonly class JobCalendar
     public function text(): string
     {
         $starts = [];
-        foreach (BenchJob::query()->where('state', JobState::Open)->where('line_crossed_at', null)->oldest('id')->get() as $job) {
-            $at = $job->latestStart();
-            if ($at !== null) {
-                $starts[] = ['job' => $job->id, 'device' => trim(($job->device['modelName'] ?? '')." {$job->serial}"), 'goal' => GoalText::words($job->goal ?? []), 'at' => Rfc3339::parse($at)];
+        foreach (BenchJob::open()->where('line_crossed_at', null)->get()->sortBy('id') as $job) {
+            $route = $job->route ?? $job->plan->routes[0] ?? null;
+            if ($route?->latestStart !== null && $job->goal !== null) {
+                $device = trim("{$job->device?->modelName} {$job->serial}");
+                $starts[] = ['job' => $job->id, 'device' => $device, 'goal' => GoalText::words($job->goal), 'at' => $route->latestStart];
             }
         }
 

@@ -31,6 +31,6 @@ final readonly class JobVendor
 
     private function vendor(BenchJob $job): Vendor
     {
-        return $this->held->vendorOf($job->device['osLine'] ?? '') ?? throw new LinkLost('No vendor here speaks for this device. Refresh the almanac.');
+        return $this->held->vendorOf($job->readDevice()->osLine) ?? throw new LinkLost('No vendor here speaks for this device. Refresh the almanac.');
     }
 }

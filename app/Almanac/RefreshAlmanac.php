@@ -6,11 +6,12 @@ namespace App\Almanac;
 
 use App\Models\HeldCatalogue;
 use App\Models\Vendor;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 use App\Ports\VendorServices;
 use JadeStep\Core\Exchange\CatalogueDocument;
 use JadeStep\Core\Exchange\Exception\ExchangeException;
+use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Permit\Exception\PermitException;
 use JadeStep\Core\Permit\Exception\Untrusted;
 use JadeStep\Core\Permit\Jws;
@@ -38,7 +39,7 @@ final readonly class RefreshAlmanac
             return $this->failed($vendor, $e->keyIsUnknown ? 'unknown-key' : 'untrusted', $e->getMessage().($e->keyIsUnknown ? $this->offer($vendor) : ''));
         } catch (LinkLost $e) {
             return $this->failed($vendor, 'link-lost', $e->getMessage());
-        } catch (Refused $e) {
+        } catch (Declined $e) {
             return $this->failed($vendor, $e->reason, $e->getMessage());
         } catch (PermitException $e) {
             return $this->failed($vendor, 'untrusted', $e->getMessage());
@@ -56,7 +57,7 @@ final readonly class RefreshAlmanac
      * @return int how many changes it brought
      *
      * @throws OtherWord where it is another vendor's, or older than what is held
-     * @throws LinkLost|Refused|PermitException|ExchangeException
+     * @throws LinkLost|Declined|PermitException|ExchangeException
      */
     private function ask(Vendor $vendor): int
     {
@@ -80,7 +81,7 @@ final readonly class RefreshAlmanac
     {
         try {
             $new = $this->keys->look($vendor);
-        } catch (LinkLost|Refused|PermitException) {
+        } catch (LinkLost|Declined|PermitException) {
             return ' Its keys could not be read.';
         }
 
@@ -89,7 +90,7 @@ final readonly class RefreshAlmanac
 
     private function failed(Vendor $vendor, string $code, string $detail): RefreshResult
     {
-        $problem = ['code' => $code, 'detail' => $detail];
+        $problem = Problem::told($code, $detail);
         $vendor->update(['problem' => $problem]);
 
         return new RefreshResult($vendor->id, 0, $problem);

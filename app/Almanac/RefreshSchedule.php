@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Almanac;
 
-use App\Jobs\RefreshVendor;
 use App\Models\Vendor;
 use Psr\Clock\ClockInterface;
 

@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 namespace App\Almanac;
 
-use App\Bench\Exception\Refusal;
+use App\Models\KeyState;
 use App\Models\User;
 use App\Models\Vendor;
 use App\Models\VendorKey;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 use App\Ports\VendorServices;
+use App\Refusal\Refusal;
 use JadeStep\Core\Permit\Exception\Untrusted;
 use JadeStep\Core\Permit\KeySet;
 use Psr\Clock\ClockInterface;
@@ -35,7 +36,7 @@ final readonly class VendorKeys
      *
      * @return int how many are new
      *
-     * @throws LinkLost|Refused|Untrusted
+     * @throws LinkLost|Declined|Untrusted
      */
     public function look(Vendor $vendor): int
     {

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
-use App\Bench\Exception\Refusal;
 use App\Models\BenchJob;
 use App\Ports\DeviceLink;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 use App\Ports\PortReading;
+use App\Refusal\Refusal;
 
 /** Notices that a device that was taken in by hand is plugged in: known by its serial, or by its IMEI. Runs in the workers. */
 final class Arrivals
@@ -37,17 +37,19 @@ final class Arrivals
         } catch (LinkLost) {
             return; // looked for again in a moment
         }
-        foreach (array_diff($plugged, BenchJob::query()->whereKeyNot($waiting->modelKeys())->where('held_serial', '!=', null)->pluck('held_serial')->all()) as $serial) {
-            $this->arrive($serial, $waiting->first(static fn (BenchJob $j): bool => strcasecmp((string) ($j->said['serial'] ?? ''), $serial) === 0)
-                ?? $waiting->first(fn (BenchJob $j): bool => ($j->said['serial'] ?? null) === null && $this->imeiOf($serial) === $j->said['imei']));
+        $held = BenchJob::query()->whereNotIn('id', $waiting->modelKeys())->whereIn('held_serial', $plugged)->pluck('held_serial')->all();
+        foreach (array_diff($plugged, $held) as $serial) {
+            $job = $waiting->first(static fn (BenchJob $j): bool => strcasecmp((string) $j->said?->serial, $serial) === 0)
+                ?? $waiting->first(fn (BenchJob $j): bool => $j->said !== null && $j->said->serial === null && $this->imeiOf($serial) === (string) $j->said->imei);
+            $this->arrive($serial, $job);
         }
     }
 
     private function arrive(string $serial, ?BenchJob $job): void
     {
         try {
-            $job === null ?: $this->attach->device($job, $serial);
-        } catch (Refusal|LinkLost|Refused) {
+            $job === null || $this->attach->device($job, $serial, null);
+        } catch (Refusal|LinkLost|Declined) {
             // another worker was quicker, or the device is gone again
         }
     }
@@ -56,7 +58,7 @@ final class Arrivals
     {
         try {
             return $this->link->read($serial)->imei;
-        } catch (LinkLost|Refused) {
+        } catch (LinkLost|Declined) {
             return null;
         }
     }

@@ -4,31 +4,35 @@ declare(strict_types=1);
 
 namespace App\Intake;
 
-use App\Bench\Exception\Refusal;
-use App\Bench\Journal;
-use App\Bench\StepCode;
+use App\Facts\JobFacts;
+use App\Journal\Journal;
+use App\Ledger\StepLedger;
 use App\Models\BenchJob;
+use App\Models\User;
 use App\Ports\DeviceLink;
+use App\Refusal\Refusal;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Job\Act;
+use JadeStep\Core\Job\StepCode;
 
 /** Gives a job that was opened by hand the device that is plugged in now. What differs from what was said is shown afterwards. */
 final readonly class Attach
 {
-    public function __construct(private DeviceLink $link, private Journal $journal)
+    public function __construct(private DeviceLink $link, private StepLedger $ledger, private JobFacts $facts, private Journal $journal)
     {
     }
 
-    public function device(BenchJob $job, string $serial): void
+    /** @param  User|null  $by  null where the bench has recognised it by itself */
+    public function device(BenchJob $job, string $serial, ?User $by): void
     {
-        if (! Waiting::isWaiting($job)) {
-            throw Refusal::notNow('This job has its device already.');
-        }
-        $serial = $this->link->read($serial)->serial;
+        $this->facts->assertOpen($job, Act::AttachDevice);
+        $serial = $this->link->read($serial)->device->serial;
         try {
-            DB::transaction(function () use ($job, $serial): void {
+            DB::transaction(function () use ($job, $serial, $by): void {
                 $job->update(['serial' => $serial, 'held_serial' => $serial]);
-                $this->journal->goOn($job->step(StepCode::Pair));
+                $this->ledger->goOn($job->step(StepCode::Pair));
+                $by === null || $this->journal->note(Act::AttachDevice, $job, $by, ['serial' => $serial]);
             });
         } catch (UniqueConstraintViolationException) {
             throw Refusal::deviceHeld($serial);

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Intake;
 
 use App\Almanac\HeldAlmanac;
-use App\Bench\Exception\Refusal;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\BenchJob;
 use App\Models\User;
+use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Exchange\Exception\UnreadableCsv;
 use JadeStep\Core\Exchange\IntakeCsv;
@@ -16,7 +18,7 @@ use JadeStep\Core\Exchange\IntakeLine;
 /** A batch of devices from a table. Nothing is stored before it is accepted, and then all good lines or none. */
 final readonly class Batch
 {
-    public function __construct(private HeldAlmanac $almanac, private ByHand $byHand)
+    public function __construct(private HeldAlmanac $almanac, private ByHand $byHand, private Journal $journal)
     {
     }
 
@@ -47,6 +49,11 @@ final readonly class Batch
             throw Refusal::previewChanged($expected, count($good));
         }
 
-        return DB::transaction(fn (): array => array_map(fn (IntakeLine $l): BenchJob => $this->byHand->open(Said::of($l->cells), $l->goal, $by), $good));
+        return DB::transaction(function () use ($good, $by): array {
+            $jobs = array_map(fn (IntakeLine $l): BenchJob => $this->byHand->open($l->said(), $l->goal, $by), $good);
+            $this->journal->noteDeed(Deed::TakeInBatch, $by, ['devices' => count($jobs)]);
+
+            return $jobs;
+        });
     }
 }

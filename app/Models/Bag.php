@@ -4,10 +4,17 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Bench\BagState;
+use App\Models\Casts\AsEnums;
+use App\Models\Casts\AsValues;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
+use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Exchange\FaultDocument;
+use JadeStep\Core\Route\HeldBackup;
+use JadeStep\Core\Version\Version;
 
 /**
  * What is known of a bag on the shelf.
@@ -21,10 +28,10 @@ use JadeStep\Core\Bag\Encryption;
  * @property string $made_on
  * @property string $declared_version
  * @property string|null $lowered_from
- * @property int|null $bytes
+ * @property int|null $bytes of its payload
  * @property int|null $items
- * @property array<string, int>|null $counts
- * @property list<array{code: string, path: string, detail: string}>|null $faults
+ * @property array<string, int>|null $counts items by kind
+ * @property list<Fault> $faults
  * @property \Illuminate\Support\Carbon|null $verified_at
  * @property \Illuminate\Support\Carbon|null $sealed_at
  * @property \Illuminate\Support\Carbon|null $keep_until
@@ -32,7 +39,7 @@ use JadeStep\Core\Bag\Encryption;
  * @property string $source job, schedule or import
  * @property string|null $hardware_id
  * @property string|null $os_line
- * @property list<string>|null $kinds codes
+ * @property list<Kind> $kinds of which it holds items
  * @property array<string, int>|null $store_schemas
  * @property \Illuminate\Support\Carbon|null $passphrase_proven_at when the passphrase last opened this very bag
  * @property string|null $check_state queued or running, while it is verified again
@@ -49,9 +56,7 @@ final class Bag extends Model
 
     protected $keyType = 'string';
 
-    protected $fillable = ['id', 'bench_job_id', 'serial', 'state', 'label', 'taken_at', 'made_on', 'declared_version', 'lowered_from',
-        'bytes', 'items', 'counts', 'faults', 'verified_at', 'sealed_at', 'keep_until', 'encryption', 'source', 'hardware_id', 'os_line', 'kinds', 'store_schemas',
-        'passphrase_proven_at', 'check_state', 'check_progress', 'deleted_at', 'deleted_by', 'delete_reason'];
+    protected $guarded = [];
 
     protected static function booted(): void
     {
@@ -68,9 +73,55 @@ final class Bag extends Model
     protected function casts(): array
     {
         return [
-            'state' => BagState::class, 'taken_at' => 'datetime', 'verified_at' => 'datetime', 'sealed_at' => 'datetime',
-            'keep_until' => 'datetime', 'counts' => 'array', 'faults' => 'array', 'encryption' => Encryption::class, 'kinds' => 'array', 'store_schemas' => 'array',
-            'passphrase_proven_at' => 'datetime', 'deleted_at' => 'datetime', 'check_progress' => 'float',
+            'state' => BagState::class, 'encryption' => Encryption::class, 'counts' => 'array', 'store_schemas' => 'array',
+            'faults' => AsValues::class.':'.FaultDocument::class, 'kinds' => AsEnums::class.':'.Kind::class, 'check_progress' => 'float',
+            'taken_at' => 'datetime', 'verified_at' => 'datetime', 'sealed_at' => 'datetime', 'keep_until' => 'datetime',
+            'passphrase_proven_at' => 'datetime', 'deleted_at' => 'datetime',
         ];
+    }
+
+    /** @return Builder<self> those that are no lowered copies */
+    public static function originals(): Builder
+    {
+        return self::query()->where('lowered_from', null);
+    }
+
+    /** @return Builder<self> originals that are not being written */
+    public static function wholes(): Builder
+    {
+        return self::originals()->where('state', '!=', BagState::Writing);
+    }
+
+    /**
+     * A base brings only the kinds of which it holds items.
+     *
+     * @param  array<string, int>  $counts  items by kind
+     * @return list<Kind>
+     */
+    public static function kindsOf(array $counts): array
+    {
+        $codes = array_map(strval(...), array_keys(array_filter($counts, static fn (int $items): bool => $items > 0)));
+
+        return array_values(array_filter(array_map(Kind::tryFrom(...), $codes)));
+    }
+
+    public function isEncrypted(): bool
+    {
+        return $this->encryption === Encryption::OpenPgp;
+    }
+
+    /** Whether it may be put back: read back whole, and opened with its passphrase where it has one. */
+    public function mayBeBase(): bool
+    {
+        return $this->state->proven() && (! $this->isEncrypted() || $this->passphrase_proven_at !== null);
+    }
+
+    /** As the planner knows it. */
+    public function held(): HeldBackup
+    {
+        return new HeldBackup(
+            $this->id, false, $this->taken_at->toDateTimeImmutable(), Version::parse($this->made_on), Version::parse($this->declared_version),
+            $this->isEncrypted(), $this->passphrase_proven_at !== null, $this->state->proven(), $this->kinds, $this->store_schemas ?? [],
+        );
     }
 }

@@ -4,72 +4,125 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Bench\BagState;
-use App\Bench\JobState;
-use App\Bench\StepCode;
-use App\Bench\StepState;
+use App\Models\Casts\AsValue;
+use App\Models\Casts\AsValues;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Device\Device;
+use JadeStep\Core\Device\Difference;
+use JadeStep\Core\Device\Said;
+use JadeStep\Core\Exchange\CheckDocument;
+use JadeStep\Core\Exchange\ChosenReturnDocument;
+use JadeStep\Core\Exchange\DeviceDocument;
+use JadeStep\Core\Exchange\GoalDocument;
+use JadeStep\Core\Exchange\PlanDocument;
+use JadeStep\Core\Exchange\PromiseDocument;
+use JadeStep\Core\Exchange\ProofDocument;
+use JadeStep\Core\Exchange\RouteDocument;
+use JadeStep\Core\Job\Intent;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\Record\AcceptedLosses;
+use JadeStep\Core\Job\Record\AcceptedPlan;
+use JadeStep\Core\Job\Record\AftercareRecord;
+use JadeStep\Core\Job\Record\AlmanacFlag;
+use JadeStep\Core\Job\Record\Attestations;
+use JadeStep\Core\Job\Record\BackupChoice;
+use JadeStep\Core\Job\Record\CloudWord;
+use JadeStep\Core\Job\Record\ItemImport;
+use JadeStep\Core\Job\Record\OverlayWord;
+use JadeStep\Core\Job\Record\RefusedBase;
+use JadeStep\Core\Job\Record\RefusedPermit;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
+use JadeStep\Core\Job\WayBack\ChosenReturn;
+use JadeStep\Core\Job\WayBack\Promise;
+use JadeStep\Core\Job\WayBack\TheReturn;
+use JadeStep\Core\Proof\JobProof;
+use JadeStep\Core\Readiness\Check;
+use JadeStep\Core\Route\Goal;
+use JadeStep\Core\Route\Plan;
+use JadeStep\Core\Route\Route;
 
 /**
- * One device's way down, from Identify to Hand over.
+ * One device's way, from Identify to Hand over: the facts of it. What follows from them, the core's Job works out.
  *
  * @property int $id
  * @property string $serial
  * @property string|null $held_serial
  * @property int|null $bench_id where the device was last read
+ * @property Intent $intent
+ * @property bool $nightly whether the bench opened it by itself, to back up at night
  * @property JobState $state
- * @property array<string, mixed>|null $device the device as it was last read before the line, as in a situation document
- * @property array<string, mixed>|null $goal
- * @property array<string, mixed>|null $plan the plan document last made
- * @property array<string, mixed>|null $route the accepted route of it
- * @property array{pairingLost: list<string>, appsUnavailable: list<string>}|null $accept
- * @property array<string, array{by: string, at: string}>|null $attestations by check code
+ * @property Device|null $device as it was last read before the line
+ * @property list<array<string, mixed>>|null $recovery_keys how this model is put in recovery mode by hand
+ * @property Goal|null $goal
+ * @property Plan|null $plan the last one made
+ * @property Route|null $route the one that was taken
+ * @property AcceptedLosses|null $accept
+ * @property Attestations|null $attestations
  * @property int|null $catalogue_id
  * @property \Illuminate\Support\Carbon|null $line_crossed_at
  * @property string|null $line_crossed_by
- * @property list<array<string, string>>|null $line_checks
- * @property \Illuminate\Support\Carbon|null $install_begun_at when the device was first told to install: from then on there is only forward
- * @property \Illuminate\Support\Carbon|null $erase_begun_at when it was first told to erase: from then on the data is in the backups
- * @property array<string, mixed>|null $proof
- * @property array{mode: string, backup: string|null, kinds: list<string>, promise: list<array<string, mixed>>, losses: array<string, list<string>>, by: string, at: string}|null $return_choice how data is put back, where it is otherwise than the route says
- * @property list<array{backup: string, words: string, at: string}>|null $refused_bases what the device said no to
- * @property array<string, array{state: string, by: string, at: string}>|null $overlays people's word for kinds that come back over the base, by kind
- * @property list<array{kind: string, path: string, bag: string, sha256: string, state: string, detail: string}>|null $imports items that are put back one by one
- * @property array<string, mixed>|null $aftercare people's word by code, and the last reading
+ * @property list<Check> $checks of the accepted route, as last seen
+ * @property list<Check> $line_checks as they were proven at the line
+ * @property \Illuminate\Support\Carbon|null $install_begun_at when the device was first told to install
+ * @property \Illuminate\Support\Carbon|null $erase_begun_at when it was first told to erase
+ * @property JobProof|null $proof
+ * @property ChosenReturn|null $return_choice how data is put back, where it is otherwise than the route says
+ * @property bool $return_held whether the device is looked at first
+ * @property Promise|null $standing_promise the one that stood when the data left the device
+ * @property list<RefusedBase> $refused_bases what the device said no to
+ * @property list<RefusedPermit> $refused_permits what the vendor gave no permit for
+ * @property list<OverlayWord> $overlays people's word for what comes back over the base
+ * @property list<ItemImport> $imports items that are put back one by one
+ * @property int $restorable how many missing items some bag has, counted when the proof was made
+ * @property AftercareRecord|null $aftercare
  * @property list<string>|null $losses what the job ended without, in words
  * @property string|null $end_reason
  * @property string|null $ended_by
- * @property array<string, mixed>|null $said what people said of the device before it was plugged in
- * @property list<array{field: string, name: string, said: string, read: string}>|null $differences between that and what it told
- * @property array<string, mixed>|null $accepted the plan as it was accepted, with the catalogue's issue
- * @property array{at: string, words: list<string>}|null $flag what changed in the almanac since somebody looked
- * @property string $purpose crossing, or backup for one that only backs up
- * @property array{encryption: string, sideExports: list<string>}|null $backup how the backup is taken
- * @property array<string, mixed>|null $cloud what was attested of the vendor's cloud
+ * @property Said|null $said what people said of the device before it was plugged in
+ * @property list<Difference> $differences between that and what it told
+ * @property AcceptedPlan|null $accepted
+ * @property AlmanacFlag|null $flag what changed in the almanac since somebody looked
+ * @property BackupChoice|null $backup
+ * @property CloudWord|null $cloud
  * @property \Illuminate\Support\Carbon|null $link_lost_at
  * @property \Illuminate\Support\Carbon|null $ended_at
  * @property \Illuminate\Support\Carbon $created_at
+ * @property \Illuminate\Support\Carbon $updated_at
  * @property-read \Illuminate\Database\Eloquent\Collection<int, JobStep> $steps
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Bag> $bags
  * @property-read User $openedBy
  */
 final class BenchJob extends Model
 {
-    protected $fillable = ['serial', 'held_serial', 'state', 'opened_by', 'device', 'goal', 'plan', 'route', 'accept', 'attestations',
-        'catalogue_id', 'line_crossed_at', 'line_crossed_by', 'line_checks', 'proof', 'ended_at', 'said', 'differences', 'accepted', 'flag', 'purpose', 'backup', 'cloud', 'link_lost_at', 'bench_id', 'install_begun_at', 'erase_begun_at',
-        'return_choice', 'refused_bases', 'overlays', 'imports', 'aftercare', 'losses', 'end_reason', 'ended_by'];
+    protected $guarded = ['id'];
 
-    protected $attributes = ['purpose' => 'crossing'];
+    protected $attributes = ['intent' => 'take-down', 'state' => 'open', 'return_held' => false, 'nightly' => false, 'restorable' => 0];
 
     protected function casts(): array
     {
         return [
-            'state' => JobState::class, 'device' => 'array', 'goal' => 'array', 'plan' => 'array', 'route' => 'array', 'accept' => 'array',
-            'attestations' => 'array', 'said' => 'array', 'differences' => 'array', 'accepted' => 'array', 'flag' => 'array', 'backup' => 'array', 'cloud' => 'array', 'link_lost_at' => 'datetime', 'install_begun_at' => 'datetime', 'erase_begun_at' => 'datetime', 'line_checks' => 'array', 'proof' => 'array', 'return_choice' => 'array', 'refused_bases' => 'array', 'overlays' => 'array', 'imports' => 'array', 'aftercare' => 'array', 'losses' => 'array', 'line_crossed_at' => 'datetime', 'ended_at' => 'datetime',
+            'intent' => Intent::class, 'state' => JobState::class, 'nightly' => 'boolean', 'return_held' => 'boolean', 'losses' => 'array', 'recovery_keys' => 'array',
+            'device' => AsValue::class.':'.DeviceDocument::class, 'goal' => AsValue::class.':'.GoalDocument::class,
+            'plan' => AsValue::class.':'.PlanDocument::class, 'route' => AsValue::class.':'.RouteDocument::class,
+            'accept' => AsValue::class.':'.AcceptedLosses::class, 'attestations' => AsValue::class.':'.Attestations::class,
+            'checks' => AsValues::class.':'.CheckDocument::class, 'line_checks' => AsValues::class.':'.CheckDocument::class,
+            'proof' => AsValue::class.':'.ProofDocument::class, 'return_choice' => AsValue::class.':'.ChosenReturnDocument::class,
+            'standing_promise' => AsValue::class.':'.PromiseDocument::class, 'refused_bases' => AsValues::class.':'.RefusedBase::class,
+            'refused_permits' => AsValues::class.':'.RefusedPermit::class, 'overlays' => AsValues::class.':'.OverlayWord::class,
+            'imports' => AsValues::class.':'.ItemImport::class, 'aftercare' => AsValue::class.':'.AftercareRecord::class,
+            'said' => AsValue::class.':'.Said::class, 'differences' => AsValues::class.':'.Difference::class,
+            'accepted' => AsValue::class.':'.AcceptedPlan::class, 'flag' => AsValue::class.':'.AlmanacFlag::class,
+            'backup' => AsValue::class.':'.BackupChoice::class, 'cloud' => AsValue::class.':'.CloudWord::class,
+            'line_crossed_at' => 'datetime', 'install_begun_at' => 'datetime', 'erase_begun_at' => 'datetime',
+            'link_lost_at' => 'datetime', 'ended_at' => 'datetime',
         ];
     }
 
@@ -91,50 +144,81 @@ final class BenchJob extends Model
         return $this->belongsTo(User::class, 'opened_by');
     }
 
+    /** @return Builder<self> */
+    public static function open(): Builder
+    {
+        return self::query()->where('state', JobState::Open);
+    }
+
+    /** @return list<self> all open ones with their steps and bags; within a transaction their rows are held until it ends */
+    public static function openWithAll(bool $held = false): array
+    {
+        $query = self::open()->with('steps', 'bags');
+        /** @var Collection<int, self> $jobs */
+        $jobs = ($held ? $query->lockForUpdate() : $query)->get();
+
+        return array_values($jobs->all());
+    }
+
+    /** Holds the job's row until the transaction ends, and reads it anew. */
+    public function lock(): self
+    {
+        self::query()->whereKey($this->id)->lockForUpdate()->value('id');
+
+        return $this->refresh();
+    }
+
     /** The step of this code; of those of several legs the first that is not done, or the last. */
     public function step(StepCode $code, ?int $leg = null): JobStep
     {
-        $steps = $this->steps()->where('code', $code->value)->get()->filter(static fn (JobStep $s): bool => $leg === null || $s->leg === $leg);
+        $steps = $this->steps()->where('code', $code)->when($leg !== null, static fn (Builder $q) => $q->where('leg', $leg))->get();
 
-        return $steps->first(static fn (JobStep $s): bool => $s->state !== StepState::Done) ?? $steps->last() ?? throw (new ModelNotFoundException)->setModel(JobStep::class);
+        return $steps->first(static fn (JobStep $s): bool => $s->state !== StepState::Done)
+            ?? $steps->last()
+            ?? throw (new ModelNotFoundException)->setModel(JobStep::class);
     }
 
-    /**
-     * A leg of the accepted route.
-     *
-     * @return array<string, mixed>
-     */
-    public function leg(int $leg): array
-    {
-        return $this->route['legs'][$leg] ?? throw new \LogicException("The route has no leg {$leg}.");
-    }
-
-    /** How the backup of this job is taken: plain until somebody says otherwise. */
     public function encryption(): Encryption
     {
-        return ($this->backup['encryption'] ?? 'plain') === 'encrypted' ? Encryption::OpenPgp : Encryption::None;
+        return $this->backupChoice()->encryption();
     }
 
-    public function isBackupOnly(): bool
+    public function backupChoice(): BackupChoice
     {
-        return $this->purpose === 'backup';
+        return $this->backup ?? BackupChoice::usual();
     }
 
-    /** The latest start of the accepted route, or of the best on offer, where it has one. */
-    public function latestStart(): ?string
+    /** The device, which a step that works on it has read before. */
+    public function readDevice(): Device
     {
-        return $this->route['latestStart'] ?? ($this->route === null ? $this->plan['routes'][0]['latestStart'] ?? null : null);
+        return $this->device ?? throw new \LogicException('The device of this job has not been read.');
+    }
+
+    /** The route, which a step past Choose has. */
+    public function takenRoute(): Route
+    {
+        return $this->route ?? throw new \LogicException('No route of this job has been taken.');
+    }
+
+    /** How its data comes back; null where nothing says so yet. */
+    public function return(): ?TheReturn
+    {
+        return match (true) {
+            $this->route !== null => TheReturn::of($this->route, $this->return_choice, $this->standing_promise, $this->return_held),
+            $this->return_choice !== null => TheReturn::chosenOnly($this->return_choice, $this->return_held),
+            default => null,
+        };
     }
 
     /** The bag that this job took itself and counts on: the latest whole one that is no lowered copy. */
     public function safetyBag(): ?Bag
     {
-        return $this->bags()->get()->last(static fn (Bag $b): bool => $b->lowered_from === null && $b->state !== BagState::Writing);
+        return Bag::wholes()->where('bench_job_id', $this->id)->get()->last();
     }
 
-    /** The lowered copy that this job made last, of a bag where one is named. */
-    public function loweredCopy(?string $of = null): ?Bag
+    /** The lowered copy that this job made last of a bag. */
+    public function loweredCopy(string $of): ?Bag
     {
-        return $this->bags()->get()->last(static fn (Bag $b): bool => $b->lowered_from !== null && ($of === null || $b->lowered_from === $of));
+        return $this->bags()->where('lowered_from', $of)->where('state', '!=', BagState::Writing)->get()->last();
     }
 }

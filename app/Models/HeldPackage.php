@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Packages\PackageState;
+use App\Models\Casts\AsValue;
 use Illuminate\Database\Eloquent\Model;
+use JadeStep\Core\Exchange\ProblemDocument;
+use JadeStep\Core\Job\Problem;
 
 /**
  * A package in the cache, or on its way there. All jobs that need it share it.
@@ -21,7 +23,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property float|null $bytes_per_second while it is fetched
  * @property string|null $source vendor or file
  * @property bool $ahead whether somebody had it fetched without a job
- * @property array{code: string, detail: string}|null $problem
+ * @property Problem|null $problem
  * @property \Illuminate\Support\Carbon $used_at when a job last wanted it
  * @property \Illuminate\Support\Carbon|null $checked_at when its digest was last compared
  * @property \Illuminate\Support\Carbon|null $updated_at
@@ -34,10 +36,10 @@ final class HeldPackage extends Model
 
     protected $keyType = 'string';
 
-    protected $fillable = ['sha256', 'vendor', 'build', 'version', 'file_name', 'bytes', 'state', 'bytes_done', 'bytes_per_second', 'source', 'ahead', 'problem', 'used_at', 'checked_at'];
+    protected $guarded = [];
 
     protected function casts(): array
     {
-        return ['state' => PackageState::class, 'ahead' => 'boolean', 'problem' => 'array', 'used_at' => 'datetime', 'checked_at' => 'datetime'];
+        return ['state' => PackageState::class, 'ahead' => 'boolean', 'problem' => AsValue::class.':'.ProblemDocument::class, 'used_at' => 'datetime', 'checked_at' => 'datetime'];
     }
 }

@@ -4,14 +4,23 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Bench\StepCode;
-use App\Bench\StepState;
+use App\Models\Casts\AsPhase;
+use App\Models\Casts\AsValue;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Exchange\ProblemDocument;
+use JadeStep\Core\Job\Phase;
+use JadeStep\Core\Job\Problem;
+use JadeStep\Core\Job\ProblemCode;
+use JadeStep\Core\Job\StepAt;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepFact;
+use JadeStep\Core\Job\StepState;
 
 /**
- * One row of a job's journal.
+ * One row of a job's step ledger.
  *
  * @property int $id
  * @property int $bench_job_id
@@ -20,14 +29,14 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property StepState $state
  * @property int $attempt
  * @property string|null $claim
- * @property string|null $phase
+ * @property Phase|null $phase
  * @property float|null $progress 0 to 1
  * @property int|null $bytes_done
  * @property int|null $bytes_total
  * @property float|null $bytes_per_second
  * @property bool $do_not_disturb
  * @property array<string, mixed>|null $data what the step remembers between two runs
- * @property array{code: string, detail: string}|null $problem what it waits for, or why it failed
+ * @property Problem|null $problem what it waits for, or why it failed
  * @property \Illuminate\Support\Carbon|null $problem_at since when it has waited for this
  * @property \Illuminate\Support\Carbon|null $not_before
  * @property \Illuminate\Support\Carbon|null $heartbeat_at
@@ -38,7 +47,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  */
 final class JobStep extends Model
 {
-    protected $fillable = ['bench_job_id', 'code', 'leg', 'state'];
+    protected $guarded = ['id'];
 
     protected static function booted(): void
     {
@@ -50,8 +59,9 @@ final class JobStep extends Model
     protected function casts(): array
     {
         return [
-            'code' => StepCode::class, 'state' => StepState::class, 'do_not_disturb' => 'boolean', 'data' => 'array', 'problem' => 'array',
-            'progress' => 'float', 'not_before' => 'datetime', 'problem_at' => 'datetime', 'heartbeat_at' => 'datetime', 'started_at' => 'datetime', 'ended_at' => 'datetime',
+            'code' => StepCode::class, 'state' => StepState::class, 'phase' => AsPhase::class, 'do_not_disturb' => 'boolean',
+            'data' => 'array', 'problem' => AsValue::class.':'.ProblemDocument::class, 'progress' => 'float',
+            'not_before' => 'datetime', 'problem_at' => 'datetime', 'heartbeat_at' => 'datetime', 'started_at' => 'datetime', 'ended_at' => 'datetime',
         ];
     }
 
@@ -59,5 +69,37 @@ final class JobStep extends Model
     public function job(): BelongsTo
     {
         return $this->belongsTo(BenchJob::class, 'bench_job_id');
+    }
+
+    /** What the step remembers between two runs. */
+    public function memory(): Fields
+    {
+        return Fields::of($this->data ?? []);
+    }
+
+    public function at(): StepAt
+    {
+        return new StepAt($this->code, $this->leg);
+    }
+
+    public function waitsFor(ProblemCode $code): bool
+    {
+        return $this->problem?->is($code) === true;
+    }
+
+    /** As the core knows it. */
+    public function fact(): StepFact
+    {
+        return new StepFact(
+            $this->code, $this->state, $this->leg, $this->problem, $this->problem_at?->toDateTimeImmutable(), $this->do_not_disturb,
+            $this->memory()->has('operation'), $this->phase, $this->secondsLeft(),
+        );
+    }
+
+    public function secondsLeft(): ?float
+    {
+        $known = $this->bytes_per_second !== null && $this->bytes_per_second > 0 && $this->bytes_total !== null;
+
+        return $known ? round(($this->bytes_total - (int) $this->bytes_done) / $this->bytes_per_second, 1) : null;
     }
 }

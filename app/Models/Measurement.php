@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Bench\Measured;
 use Illuminate\Database\Eloquent\Model;
+use JadeStep\Core\Route\Measured;
 
 /**
  * One measurement of a bench: bytes a second, or minutes.

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\Casts\AsValue;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use JadeStep\Core\Exchange\ProblemDocument;
+use JadeStep\Core\Job\Problem;
 
 /**
  * A vendor whose word this bench takes.
@@ -16,7 +19,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $refresh_minutes
  * @property \Illuminate\Support\Carbon|null $tried_at
  * @property \Illuminate\Support\Carbon|null $refreshed_at when its word was last taken, or found to be what is held
- * @property array{code: string, detail: string}|null $problem why the last try failed
+ * @property Problem|null $problem why the last try failed
  * @property-read \Illuminate\Database\Eloquent\Collection<int, VendorKey> $keys
  */
 final class Vendor extends Model
@@ -25,11 +28,11 @@ final class Vendor extends Model
 
     protected $keyType = 'string';
 
-    protected $fillable = ['id', 'name', 'address', 'refresh_minutes', 'tried_at', 'refreshed_at', 'problem'];
+    protected $guarded = [];
 
     protected function casts(): array
     {
-        return ['tried_at' => 'datetime', 'refreshed_at' => 'datetime', 'problem' => 'array', 'refresh_minutes' => 'integer'];
+        return ['tried_at' => 'datetime', 'refreshed_at' => 'datetime', 'problem' => AsValue::class.':'.ProblemDocument::class, 'refresh_minutes' => 'integer'];
     }
 
     /** @return HasMany<VendorKey, $this> */

@@ -4,11 +4,15 @@ declare(strict_types=1);
 
 namespace App\Packages;
 
-use App\Bench\Exception\Refusal;
-use App\Jobs\FetchAhead;
+use App\Facts\RestingJobs;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\HeldPackage;
+use App\Models\PackageState;
+use App\Models\User;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
+use App\Refusal\Refusal;
 use Psr\Clock\ClockInterface;
 
 /** Fetches packages before a job needs them. Where a worker is killed or the line breaks, the next look goes on with it. */
@@ -16,17 +20,18 @@ final readonly class Ahead
 {
     private const FORGOTTEN_SECONDS = 15;
 
-    public function __construct(private PackageShelf $shelf, private Fetching $fetching, private ClockInterface $clock)
+    public function __construct(private PackageShelf $shelf, private Fetching $fetching, private RestingJobs $resting, private Journal $journal, private ClockInterface $clock)
     {
     }
 
-    public function want(string $sha256): HeldPackage
+    public function want(string $sha256, User $by): HeldPackage
     {
         $package = $this->shelf->record($sha256) ?? throw Refusal::notNow('No held catalogue names this package. Refresh the almanac.');
         if ($package->state !== PackageState::Whole) {
             $package->update(['ahead' => true, 'state' => PackageState::Wanted, 'problem' => null]);
             FetchAhead::dispatch($sha256);
         }
+        $this->journal->noteDeed(Deed::FetchPackage, $by, ['package' => $sha256]);
 
         return $package;
     }
@@ -37,7 +42,7 @@ final readonly class Ahead
             $package = HeldPackage::query()->find($sha256);
             $package?->ahead === true && $this->fetching->fetch($sha256, static function (): void {
             }) ? $package->update(['ahead' => false]) : null;
-        } catch (LinkLost|Refused) {
+        } catch (LinkLost|Declined) {
             // what was wrong stands with the package; a lost line is tried again by the next look, a refusal is not
         }
     }
@@ -52,10 +57,12 @@ final readonly class Ahead
         }
     }
 
-    public function remove(HeldPackage $package): void
+    public function remove(HeldPackage $package, User $by): void
     {
-        isset($this->shelf->needed()[$package->sha256]) && throw Refusal::notNow('An open job needs this package. End the job first.');
+        $jobs = $this->resting->byPackage()[$package->sha256] ?? [];
+        $jobs === [] || throw Refusal::restedOn('The open job '.implode(', ', $jobs).' rests on this package: it is installed from it. End that job first.');
         $package->state === PackageState::Fetching && $package->updated_at?->gt($this->clock->now()->modify('-5 seconds')) && throw Refusal::notNow('It is being fetched just now.');
+        $this->journal->noteDeed(Deed::DropPackage, $by, ['package' => $package->sha256]);
         $this->shelf->drop($package);
     }
 }

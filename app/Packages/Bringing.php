@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace App\Packages;
 
-use App\Bench\Exception\Refusal;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\HeldPackage;
+use App\Models\PackageState;
+use App\Models\User;
 use App\Ports\PackageCache;
+use App\Refusal\Refusal;
 use JadeStep\Core\Bag\Digest;
 use Psr\Clock\ClockInterface;
 
@@ -15,12 +19,12 @@ final readonly class Bringing
 {
     private const CHUNK = 1_048_576;
 
-    public function __construct(private PackageShelf $shelf, private PackageCache $cache, private ClockInterface $clock)
+    public function __construct(private PackageShelf $shelf, private PackageCache $cache, private Journal $journal, private ClockInterface $clock)
     {
     }
 
     /** @param  resource  $body */
-    public function receive($body): HeldPackage
+    public function receive($body, User $by): HeldPackage
     {
         $known = $this->shelf->known();
         $most = max([0, ...array_map(static fn (KnownPackage $k): int => $k->package->bytes, $known)]);
@@ -33,6 +37,8 @@ final readonly class Bringing
             $this->shelf->makeRoom($sha256, $bytes);
             rename($file, $this->cache->file($sha256));
             $package->update(['state' => PackageState::Whole, 'source' => 'file', 'problem' => null, 'bytes_done' => $bytes, 'checked_at' => $this->clock->now(), 'used_at' => $this->clock->now()]);
+
+            $this->journal->noteDeed(Deed::BringPackage, $by, ['package' => $sha256]);
 
             return $package;
         } finally {

@@ -5,17 +5,21 @@ declare(strict_types=1);
 namespace App\Packages;
 
 use App\Almanac\HeldAlmanac;
-use App\Bench\JobState;
-use App\Models\BenchJob;
+use App\Facts\RestingJobs;
+use App\Models\Casts\Json;
 use App\Models\HeldPackage;
-use App\Ports\Exception\Refused;
+use App\Models\PackageState;
+use App\Ports\Exception\Declined;
 use App\Ports\PackageCache;
+use JadeStep\Core\Exchange\ProblemDocument;
+use JadeStep\Core\Job\Problem;
+use JadeStep\Core\Job\ProblemCode;
 use Psr\Clock\ClockInterface;
 
 /** The packages that this instance holds: shared by all jobs, known by their digests, within a limit. */
 final readonly class PackageShelf
 {
-    public function __construct(private PackageCache $cache, private HeldAlmanac $almanac, private StoragePlaces $places, private ClockInterface $clock)
+    public function __construct(private PackageCache $cache, private HeldAlmanac $almanac, private StoragePlaces $places, private RestingJobs $resting, private ClockInterface $clock)
     {
     }
 
@@ -36,7 +40,7 @@ final readonly class PackageShelf
             HeldPackage::query()->whereKey($sha256)->update(['checked_at' => $this->clock->now(), 'used_at' => $this->clock->now()]);
         } elseif ($sound === false) {
             @unlink($this->cache->file($sha256)); // a package that is not whole is worse than none
-            HeldPackage::query()->whereKey($sha256)->update(['state' => PackageState::Failed, 'problem' => json_encode(['code' => 'package-altered', 'detail' => 'The file on this bench was not whole any more, and was thrown away.'], JSON_THROW_ON_ERROR)]);
+            HeldPackage::query()->whereKey($sha256)->update(['state' => PackageState::Failed, 'problem' => Json::encode(ProblemDocument::write(Problem::of(ProblemCode::PackageAltered, 'The file on this bench was not whole any more, and was thrown away.')))]);
         }
 
         return $sound;
@@ -75,7 +79,7 @@ final readonly class PackageShelf
     /**
      * Makes room within the limit: what no open job needs goes first, the longest unused of it before the rest.
      *
-     * @throws Refused where it cannot be had
+     * @throws Declined where it cannot be had
      */
     public function makeRoom(string $for, int $bytes): void
     {
@@ -83,7 +87,7 @@ final readonly class PackageShelf
         if ($limit === null) {
             return;
         }
-        $needed = $this->needed();
+        $needed = $this->resting->byPackage();
         $held = HeldPackage::query()->whereKeyNot($for)->oldest('used_at')->get();
         $used = $held->sum(fn (HeldPackage $p): int => $this->bytesOnDisk($p->sha256));
         foreach ($held as $package) {
@@ -95,7 +99,7 @@ final readonly class PackageShelf
                 $this->drop($package);
             }
         }
-        $used + $bytes <= $limit || throw new Refused('package-limit', 'The packages may take '.self::mebibytes($limit).' here; those that open jobs need take '.self::mebibytes($used).', and this one has '.self::mebibytes($bytes).'. End a job, or raise the limit in Settings.', 409);
+        $used + $bytes <= $limit || throw new Declined('package-limit', 'The packages may take '.self::mebibytes($limit).' here; those that open jobs need take '.self::mebibytes($used).', and this one has '.self::mebibytes($bytes).'. End a job, or raise the limit in Settings.', 409);
     }
 
     public function drop(HeldPackage $package): void
@@ -104,19 +108,6 @@ final readonly class PackageShelf
             is_file($file) && unlink($file);
         }
         $package->delete();
-    }
-
-    /** @return array<string, list<int>> the open jobs that need it, by digest */
-    public function needed(): array
-    {
-        $needed = [];
-        foreach (BenchJob::query()->where('state', JobState::Open)->whereNotNull('route')->get(['id', 'route']) as $job) {
-            foreach ($job->route['legs'] ?? [] as $leg) {
-                $needed[$leg['package']['sha256']][] = $job->id;
-            }
-        }
-
-        return $needed;
     }
 
     public function bytesOnDisk(string $sha256): int

@@ -4,18 +4,25 @@ declare(strict_types=1);
 
 namespace App\Packages;
 
-use App\Bench\Exception\Refusal;
-use App\Bench\JobState;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\HeldPackage;
 use App\Models\Setting;
+use App\Models\User;
 use App\Ports\PackageCache;
 use App\Ports\StorageFolders;
+use App\Refusal\Refusal;
+use Illuminate\Support\Facades\DB;
 
 /** Where bags and packages are kept, and how much they may take. A lead may change it in Settings; else the instance's own settings count. */
 final readonly class StoragePlaces implements StorageFolders
 {
+    public function __construct(private Journal $journal)
+    {
+    }
+
     private const NAME = 'storage';
 
     public function bags(): string
@@ -57,21 +64,30 @@ final readonly class StoragePlaces implements StorageFolders
      * Folders are changed when no job is open, and when what lies in the old one is in the new one already: nothing is
      * moved from here, and nothing is lost sight of.
      *
-     * @param  array{bagsFolder: string, packagesFolder: string, bagsBytes: int|null, packagesBytes: int|null}  $wanted
+     * @throws Refusal
      */
-    public function keep(array $wanted): void
+    public function keep(StorageEntry $wanted, User $by): void
     {
-        $moves = rtrim($wanted['bagsFolder'], '/') !== $this->bags() || rtrim($wanted['packagesFolder'], '/') !== $this->packages();
-        if ($moves && BenchJob::query()->where('state', JobState::Open)->exists()) {
+        $moves = $wanted->bagsFolder !== $this->bags() || $wanted->packagesFolder !== $this->packages();
+        if ($moves && BenchJob::open()->exists()) {
             throw Refusal::notNow('The folders can be changed when no job is open. End the open jobs first; the limits can be changed at any time.');
         }
-        foreach (['bagsFolder', 'packagesFolder'] as $folder) {
-            $wanted[$folder] = rtrim($wanted[$folder], '/');
-            str_starts_with($wanted[$folder], '/') && is_dir($wanted[$folder]) && is_writable($wanted[$folder]) || throw Refusal::notNow("{$wanted[$folder]} is no folder that this program can write to. Make it, and give it the right to write there.");
+        foreach ([$wanted->bagsFolder, $wanted->packagesFolder] as $folder) {
+            $usable = str_starts_with($folder, '/') && is_dir($folder) && is_writable($folder);
+            $usable || throw Refusal::notNow("{$folder} is no folder that this program can write to. Make it, and give it the right to write there.");
         }
-        $missing = Bag::query()->pluck('id')->filter(static fn (string $id): bool => ! is_dir("{$wanted['bagsFolder']}/{$id}"));
-        $wanted['bagsFolder'] === $this->bags() || $missing->isEmpty() || throw Refusal::notNow("The new folder for bags lacks {$missing->count()} of those on the shelf, for instance {$missing->first()}. Copy them there first, with their rights kept (cp -a).");
-        Setting::query()->updateOrCreate(['name' => self::NAME], ['value' => array_intersect_key($wanted, array_flip(['bagsFolder', 'packagesFolder', 'bagsBytes', 'packagesBytes']))]);
+        $wanted->bagsFolder === $this->bags() || self::assertAllThere($wanted->bagsFolder);
+        DB::transaction(function () use ($wanted, $by): void {
+            Setting::query()->updateOrCreate(['name' => self::NAME], ['value' => get_object_vars($wanted)]);
+            $this->journal->noteDeed(Deed::SetStorage, $by, get_object_vars($wanted));
+        });
+    }
+
+    private static function assertAllThere(string $folder): void
+    {
+        $missing = array_filter(Bag::query()->get()->modelKeys(), static fn (string $id): bool => ! is_dir("{$folder}/{$id}"));
+        $some = array_values($missing)[0] ?? '';
+        $missing === [] || throw Refusal::notNow('The new folder for bags lacks '.count($missing)." of those on the shelf, for instance {$some}. Copy them there first, with their rights kept (cp -a).");
     }
 
     /**

@@ -4,38 +4,58 @@ declare(strict_types=1);
 
 namespace App\People;
 
-use App\Bench\Exception\Refusal;
-use App\Bench\Role;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\User;
+use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Job\Role;
 
 /** Who may sign in, and as what. There is always a lead. */
 final readonly class People
 {
-    /** @param  array{name: string, email: string, role: string, password: string}  $fields */
-    public function add(array $fields): User
+    public function __construct(private Journal $journal)
     {
-        return User::query()->create($fields);
     }
 
-    /** @param  array{name: string, email: string, role: string, password?: string|null}  $fields */
-    public function change(User $person, array $fields): void
+    public function add(PersonEntry $entry, User $by): User
     {
-        DB::transaction(function () use ($person, $fields): void {
-            Role::from($fields['role']) === Role::Lead ?: $this->assertAnotherLead($person);
-            $signedOut = isset($fields['password']) || $fields['role'] !== $person->role->value;
-            $person->update(array_filter($fields, static fn (?string $v): bool => $v !== null));
-            $signedOut ? $this->endSessions($person, null) : null;
+        return DB::transaction(function () use ($entry, $by): User {
+            $person = User::query()->create(['name' => $entry->name, 'email' => $entry->email, 'role' => $entry->role, 'password' => $entry->password]);
+            $this->journal->noteDeed(Deed::AddPerson, $by, ['person' => $entry->email, 'role' => $entry->role->value]);
+
+            return $person;
+        });
+    }
+
+    public function change(User $person, PersonEntry $entry, User $by): void
+    {
+        DB::transaction(function () use ($person, $entry, $by): void {
+            $entry->role === Role::Lead || $this->assertAnotherLead($person);
+            $signedOut = $entry->password !== null || $entry->role !== $person->role;
+            $person->update(['name' => $entry->name, 'email' => $entry->email, 'role' => $entry->role] + ($entry->password === null ? [] : ['password' => $entry->password]));
+            $signedOut && $this->endSessions($person, null);
+            $this->journal->noteDeed(Deed::ChangePerson, $by, ['person' => $entry->email, 'role' => $entry->role->value]);
         });
     }
 
     /** The person's jobs stay, and say by name who opened them. */
-    public function remove(User $person): void
+    public function remove(User $person, User $by): void
     {
-        DB::transaction(function () use ($person): void {
+        DB::transaction(function () use ($person, $by): void {
             $this->assertAnotherLead($person);
+            $this->journal->noteDeed(Deed::RemovePerson, $by, ['person' => $person->email]);
             $person->update(['removed_at' => now(), 'email' => "removed-{$person->id}@invalid", 'password' => bin2hex(random_bytes(24))]);
             $this->endSessions($person, null);
+        });
+    }
+
+    /** A lead signs somebody out everywhere. */
+    public function endSessionsOf(User $person, User $by): void
+    {
+        DB::transaction(function () use ($person, $by): void {
+            $this->endSessions($person, null);
+            $this->journal->noteDeed(Deed::EndSessions, $by, ['person' => $person->email]);
         });
     }
 

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Ports;
 
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 
 /**
  * The seam to real devices (docs/device-link.md). Every method throws LinkLost where the link or the device does not
- * answer, and Refused where the device says no.
+ * answer, and Declined where the device says no.
  */
 interface DeviceLink
 {
@@ -23,34 +23,34 @@ interface DeviceLink
      */
     public function ports(): array;
 
-    /** @throws LinkLost|Refused */
+    /** @throws LinkLost|Declined */
     public function read(string $serial): DeviceReading;
 
     /**
      * Asked twice for the same work, a device does it once.
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function start(string $serial, Work $work): Operation;
 
-    /** @throws LinkLost|Refused */
+    /** @throws LinkLost|Declined */
     public function operation(string $serial, string $id): Operation;
 
     /**
      * Everything that a plain or an encrypted backup may carry, kind by kind.
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function listing(string $serial, Encryption $for = Encryption::None): Inventory;
 
     /**
      * @return resource the item's bytes
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function open(string $serial, Item $item, Encryption $for = Encryption::None);
 
-    /** @throws LinkLost|Refused */
+    /** @throws LinkLost|Declined */
     public function nonce(string $serial): string;
 
     /**
@@ -59,14 +59,14 @@ interface DeviceLink
      * @param  callable(int, int): void  $progress  told the bytes sent and the bytes in all
      * @param  bool  $anew  from its beginning, whatever the device has of it
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function sendPackage(string $serial, string $file, string $sha256, callable $progress, bool $anew = false): void;
 
     /**
      * @param  bool  $keepData  an in-place move, which wipes nothing
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function install(string $serial, string $permit, string $packageSha256, bool $keepData = false): Operation;
 
@@ -75,25 +75,25 @@ interface DeviceLink
      *
      * @return string what the device calls this return; the same offer has the same name
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function offerReturn(string $serial, string $declaredVersion, Inventory $inventory): string;
 
     /**
      * @return list<string> the items that the device holds of this return, as kind/path
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function returned(string $serial, string $return): array;
 
     /**
      * @param  callable(int): string  $read  gives at most so many bytes of it, and an empty text at the end
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function sendItem(string $serial, string $return, Item $item, callable $read): void;
 
-    /** @throws LinkLost|Refused */
+    /** @throws LinkLost|Declined */
     public function commitReturn(string $serial, string $return): Operation;
 
     /**
@@ -101,7 +101,7 @@ interface DeviceLink
      *
      * @param  callable(int): string  $read  gives at most so many bytes of it, and an empty text at the end
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function bringIn(string $serial, Item $item, callable $read): void;
 }

@@ -4,16 +4,40 @@ declare(strict_types=1);
 
 namespace App\Ports;
 
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Exchange\Kept;
+
 /** One port of the bench and what is plugged in there; a device that restarts is not seen for a while. */
-final readonly class PortReading
+final readonly class PortReading implements Kept
 {
     public function __construct(
         public string $port,
         public ?string $serial,
         public ?string $modelName,
         public ?string $version,
-        public ?string $mode,
+        public ?DeviceMode $mode,
         public ?int $benchId = null,
     ) {
+    }
+
+    public function at(int $benchId): self
+    {
+        return new self($this->port, $this->serial, $this->modelName, $this->version, $this->mode, $benchId);
+    }
+
+    public static function ofFields(Fields $fields): self
+    {
+        return new self(
+            $fields->string('port'), $fields->maybeString('serial'), $fields->maybeString('modelName'), $fields->maybeString('version'),
+            $fields->maybeEnum('mode', DeviceMode::class),
+        );
+    }
+
+    public function fields(): array
+    {
+        return [
+            'port' => $this->port, 'serial' => $this->serial, 'modelName' => $this->modelName, 'version' => $this->version,
+            'mode' => $this->mode?->value,
+        ];
     }
 }

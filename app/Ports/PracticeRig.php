@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Ports;
 
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 
 /** The practice hands of stand-ins, which real links and vendors do not have. What they take and tell is passed through. */
 interface PracticeRig
@@ -21,7 +21,7 @@ interface PracticeRig
      * @param  array<string, mixed>  $body
      * @return array<string, mixed>
      *
-     * @throws LinkLost|Refused
+     * @throws LinkLost|Declined
      */
     public function hand(string $address, string $method, string $path, array $body): array;
 }

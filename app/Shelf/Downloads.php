@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
-use App\Bench\Exception\Refusal;
-use App\Bench\PassphraseLocker;
+use App\Facts\PassphraseLocker;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\SideExportRecord;
 use App\Models\User;
 use App\Ports\BagStore;
+use App\Refusal\Refusal;
 use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\EncryptedContent;
@@ -28,15 +30,16 @@ final readonly class Downloads
 {
     private const CHUNK = 262_144;
 
-    public function __construct(private BagStore $bags, private Shelf $shelf, private ClockInterface $clock)
+    public function __construct(private BagStore $bags, private Shelf $shelf, private Journal $journal, private ClockInterface $clock)
     {
     }
 
     /** @return callable(): void which sends the bag, with the bag as the one top folder */
-    public function bag(Bag $bag): callable
+    public function bag(Bag $bag, User $by): callable
     {
         $folder = $this->bags->folder($bag->id);
         is_dir($folder) || throw Refusal::notNow('The bag is not on the disk any more. Verify it, to see what is wrong.');
+        $this->journal->noteDeed(Deed::DownloadBag, $by, ['bag' => $bag->id], $bag->serial);
 
         return static function () use ($folder): void {
             $out = popen('bsdtar -cf - --format zip -C '.escapeshellarg(dirname($folder)).' -- '.escapeshellarg(basename($folder)), 'rb');
@@ -64,6 +67,7 @@ final readonly class Downloads
             });
             SideExport::write($content, $kinds, "{$bag->id}-export", $this->clock->now(), new TarWriter($pipe->write(...)));
             $pipe->end();
+            $this->journal->noteDeed(Deed::ExportKinds, $by, ['bag' => $bag->id, 'kinds' => array_column($kinds, 'value')], $bag->serial);
             foreach ($kinds as $kind) {
                 SideExportRecord::query()->create(['bag_id' => $bag->id, 'serial' => $bag->serial, 'kind' => $kind->value, 'taken_at' => $bag->taken_at, 'exported_by' => $by->name]);
             }
@@ -91,7 +95,7 @@ final readonly class Downloads
     }
 
     /** Opens an encrypted bag once with its passphrase, so that it may be a base. */
-    public function prove(Bag $bag, Passphrase $passphrase): void
+    public function prove(Bag $bag, Passphrase $passphrase, User $by): void
     {
         if ($bag->encryption === Encryption::None) {
             throw Refusal::notNow('This bag is not encrypted.');
@@ -100,6 +104,7 @@ final readonly class Downloads
         $faults = $content->prove();
         $faults === [] || throw Unopened::damaged($bag->id, $faults[0]->message());
         $inventory = $content->inventory();
-        $bag->update(['passphrase_proven_at' => $this->clock->now(), 'items' => count($inventory->items), 'counts' => $inventory->counts(), 'kinds' => array_keys($inventory->counts())]);
+        $bag->update(['passphrase_proven_at' => $this->clock->now(), 'items' => count($inventory->items), 'counts' => $inventory->counts(), 'kinds' => Bag::kindsOf($inventory->counts()), 'store_schemas' => $inventory->storeSchemas()]);
+        $this->journal->noteDeed(Deed::ProvePassphrase, $by, ['bag' => $bag->id], $bag->serial);
     }
 }

@@ -4,15 +4,17 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
-use App\Bench\BagState;
-use App\Bench\Exception\Refusal;
-use App\Jobs\TakeBagIn;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Models\User;
 use App\Ports\BagStore;
+use App\Refusal\Refusal;
+use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagDescription;
 use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\BagException;
@@ -21,6 +23,7 @@ use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\ImportLimits;
 use JadeStep\Core\Bag\Verification;
 use JadeStep\Core\Bag\ZipBag;
+use JadeStep\Core\Job\Problem;
 use Psr\Clock\ClockInterface;
 
 /**
@@ -31,7 +34,17 @@ final readonly class Importing
 {
     private const FAULTS_TOLD = 5;
 
-    public function __construct(private BagStore $bags, private ClockInterface $clock)
+    private const QUEUED = 'queued';
+
+    private const RUNNING = 'running';
+
+    private const FORGOTTEN_SECONDS = 20;
+
+    private const LONGEST = 200;
+
+    private const LONGEST_CODE = 60;
+
+    public function __construct(private BagStore $bags, private Journal $journal, private ClockInterface $clock)
     {
     }
 
@@ -66,32 +79,70 @@ final readonly class Importing
         return array_values($names);
     }
 
+    /** Only one worker takes a bag in at a time: whoever holds the lock, which a killed one lets go of by dying. */
     public function run(int $id): void
     {
-        $import = BagImport::query()->findOrFail($id);
-        if (! in_array($import->state, ['queued', 'running'], true)) {
+        $lock = $this->lock($id);
+        $taken = $lock === null ? 0 : BagImport::query()->whereKey($id)->whereIn('state', [self::QUEUED, self::RUNNING])->update(['state' => self::RUNNING, 'updated_at' => $this->clock->now()]);
+        if ($lock === null || $taken !== 1) {
             return;
         }
-        $import->update(['state' => 'running']);
-        $work = $this->inbox()."/.taking-{$import->id}";
+        $import = BagImport::query()->findOrFail($id);
+        $work = $this->inbox()."/.taking-{$id}";
         exec('rm -rf '.escapeshellarg($work)); // what a killed worker left
         try {
             $bag = $this->take($import, $work);
-            $import->update(['state' => 'done', 'progress' => 1.0, 'bag_id' => $bag->id]);
+            $this->settle($import, ['state' => 'done', 'progress' => 1.0, 'bag_id' => $bag->id]);
         } catch (BagException $e) {
-            $import->update(['state' => 'refused', 'problem' => ['code' => $e instanceof UntrustedArchive ? $e->reason : 'not-a-bag', 'detail' => mb_substr($e->getMessage(), 0, 500)]]);
+            $this->refuse($import, $e instanceof UntrustedArchive ? $e->reason : 'not-a-bag', $e->getMessage());
         } catch (Refusal $e) {
-            $import->update(['state' => 'refused', 'problem' => ['code' => $e->reason, 'detail' => mb_substr($e->getMessage(), 0, 1000)]]);
+            $this->refuse($import, $e->reason, $e->getMessage());
         } finally {
             exec('rm -rf '.escapeshellarg($work));
-            str_starts_with(basename($import->path), '.received-') && @unlink($import->path);
+            fclose($lock);
         }
+    }
+
+    /** One whose worker was killed, or whose call got lost, is begun again. */
+    public function remind(): void
+    {
+        $old = $this->clock->now()->modify('-'.self::FORGOTTEN_SECONDS.' seconds')->format('Y-m-d H:i:s');
+        foreach (BagImport::query()->whereIn('state', [self::QUEUED, self::RUNNING])->where('updated_at', '<', $old)->pluck('id') as $id) {
+            $lock = $this->lock((int) $id);
+            if ($lock !== null) {
+                fclose($lock);
+                BagImport::query()->whereKey($id)->update(['updated_at' => $this->clock->now()]);
+                TakeBagIn::dispatch((int) $id);
+            }
+        }
+    }
+
+    /** @return resource|null null where a worker takes it in at this moment */
+    private function lock(int $id)
+    {
+        $lock = fopen($this->inbox()."/.taking-{$id}.lock", 'c') ?: throw Refusal::notNow('The inbox folder cannot be written.');
+
+        return flock($lock, LOCK_EX | LOCK_NB) ? $lock : null;
+    }
+
+    /** @param  array<string, mixed>  $fields */
+    private function settle(BagImport $import, array $fields): void
+    {
+        $import->update($fields);
+        @unlink($this->inbox()."/.taking-{$import->id}.lock");
+        str_starts_with(basename($import->path), '.received-') && is_file($import->path) && unlink($import->path);
+    }
+
+    private function refuse(BagImport $import, string $code, string $why): void
+    {
+        $this->settle($import, ['state' => 'refused', 'problem' => Problem::told($code, mb_substr($why, 0, 1000))]);
     }
 
     private function queue(string $name, string $path, User $by): BagImport
     {
-        $import = BagImport::query()->create(['name' => mb_substr($name, 0, 200), 'path' => $path, 'state' => 'queued', 'brought_by' => $by->name]);
+        $import = BagImport::query()->create(['name' => mb_substr($name, 0, 200), 'path' => $path, 'state' => self::QUEUED, 'brought_by' => $by->name]);
         TakeBagIn::dispatch($import->id);
+        $this->journal->noteDeed(Deed::ImportBag, $by, ['name' => $import->name]);
 
         return $import;
     }
@@ -108,9 +159,15 @@ final readonly class Importing
         $what = $report->description ?? throw Refusal::notNow('It does not say which device it is of.');
         $id = (string) preg_replace('/[^A-Za-z0-9_-]+/', '-', substr($what->id, 0, 70));
         $this->assertNew($id);
-        $this->place($folder, $work, $id);
+        self::assertFits($what);
 
-        return $this->record($id, $what, $report);
+        return DB::transaction(function () use ($folder, $work, $id, $what, $report): Bag {
+            // the row first: where it cannot be written, nothing stands on the shelf without one
+            $bag = $this->record($id, $what, $report, $folder);
+            $this->place($folder, $work, $id);
+
+            return $bag;
+        });
     }
 
     private function assertNew(string $id): void
@@ -121,6 +178,16 @@ final readonly class Importing
         if ($this->bags->has($id) || Bag::query()->withoutGlobalScopes()->whereKey($id)->exists()) {
             throw Refusal::notNow("A bag of the name {$id} is or was on the shelf, and nothing is ever overwritten.");
         }
+    }
+
+    /** What the shelf has no room for in its rows is refused in words, before anything is placed. */
+    private static function assertFits(BagDescription $what): void
+    {
+        $long = array_filter([
+            'Device-Serial' => mb_strlen($what->deviceSerial) > self::LONGEST, 'Hardware-Id' => mb_strlen($what->hardwareId) > self::LONGEST,
+            'OS-Line' => mb_strlen($what->osLine) > self::LONGEST_CODE,
+        ]);
+        $long === [] || throw Refusal::notNow('Its bag-info.txt has a value that is too long to be true: '.implode(', ', array_keys($long)).'. A serial or a hardware id has at most '.self::LONGEST.' characters.');
     }
 
     /** Copied beside its place first: the bag appears whole, by one rename. */
@@ -135,26 +202,21 @@ final readonly class Importing
         rename($folder, $this->bags->folder($id)) || throw Refusal::notNow('The bag could not be put on the shelf.');
     }
 
-    private function record(string $id, BagDescription $what, Verification $report): Bag
+    private function record(string $id, BagDescription $what, Verification $report, string $folder): Bag
     {
-        $schemas = [];
-        if ($what->encryption === Encryption::None) {
-            foreach (BagReader::open($this->bags->folder($id))->inventory()->kinds as $kind) {
-                $kind->storeSchema === null ?: $schemas[$kind->kind] = $kind->storeSchema;
-            }
-        }
+        $schemas = $what->encryption === Encryption::None ? BagReader::open($folder)->inventory()->storeSchemas() : [];
 
         return Bag::query()->create([
             'id' => $id, 'serial' => $what->deviceSerial, 'state' => BagState::Verified, 'label' => mb_substr($what->label === '' ? $id : $what->label, 0, 250), 'taken_at' => $what->takenAt,
             'made_on' => (string) $what->madeOn, 'declared_version' => (string) $what->declaredVersion, 'lowered_from' => $what->loweredFrom, 'encryption' => $what->encryption, 'source' => 'import',
             'hardware_id' => $what->hardwareId, 'os_line' => $what->osLine, 'bytes' => $report->bytes, 'items' => $report->counts === [] ? null : array_sum($report->counts),
-            'counts' => $report->counts, 'kinds' => array_keys($report->counts), 'store_schemas' => $schemas, 'verified_at' => $this->clock->now(),
+            'counts' => $report->counts, 'kinds' => Bag::kindsOf($report->counts), 'store_schemas' => $schemas, 'verified_at' => $this->clock->now(),
         ]);
     }
 
     private function inbox(): string
     {
-        $inbox = config('jade.inbox');
+        $inbox = config()->string('jade.inbox');
         is_dir($inbox) || mkdir($inbox, 0o755, true);
 
         return $inbox;

@@ -4,21 +4,23 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
-use App\Bench\BagState;
-use App\Bench\Exception\Refusal;
-use App\Bench\JobState;
-use App\Bench\Journal;
+use App\Facts\RestingJobs;
+use App\Ledger\StepLedger;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\User;
 use App\Ports\BagStore;
 use App\Ports\DeviceLink;
-use App\Ports\DeviceReading;
+use App\Ports\DeviceMode;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
+use App\Refusal\Refusal;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\KeepRules;
+use JadeStep\Core\Job\Intent;
+use JadeStep\Core\Job\JobState;
 use Psr\Clock\ClockInterface;
 
 /**
@@ -33,7 +35,7 @@ final class Night
 
     private float $last = 0.0;
 
-    public function __construct(private readonly DeviceLink $link, private readonly Journal $journal, private readonly BagStore $bags, private readonly Shelf $shelf, private readonly Verifying $verifying, private readonly ClockInterface $clock)
+    public function __construct(private readonly DeviceLink $link, private readonly StepLedger $ledger, private readonly BagStore $bags, private readonly Shelf $shelf, private readonly Verifying $verifying, private readonly Importing $importing, private readonly RestingJobs $resting, private readonly ClockInterface $clock)
     {
     }
 
@@ -44,6 +46,7 @@ final class Night
         }
         $this->last = microtime(true);
         $this->verifying->remind();
+        $this->importing->remind();
         $keeping = Keeping::read();
         if ($keeping->nightly && $keeping->isNight((int) $this->clock->now()->format('G'))) {
             $this->backUp();
@@ -62,12 +65,12 @@ final class Night
         $since = $this->clock->now()->modify('-'.self::ONCE_IN_HOURS.' hours');
         foreach ($ports as $port) {
             $held = $port->serial === null || BenchJob::query()->where('held_serial', $port->serial)->exists();
-            $recent = BenchJob::query()->where('serial', $port->serial)->where('purpose', 'backup')->where('created_at', '>', $since)->exists();
-            $held || $recent || $port->mode !== DeviceReading::NORMAL ? null : $this->open((string) $port->serial);
+            $recent = BenchJob::query()->where('serial', $port->serial)->where('nightly', true)->where('created_at', '>', $since)->exists();
+            $held || $recent || $port->mode !== DeviceMode::Normal || $this->open((string) $port->serial);
         }
     }
 
-    /** Sealed ones, those of jobs, and imported ones are never touched; nor the latest of a device. */
+    /** Sealed ones, those of jobs, imported ones and what an open job rests on are never touched; nor the latest of a device. */
     public function thin(Keeping $keeping): void
     {
         $own = Bag::query()->where('source', 'schedule')->where('state', BagState::Verified)->get()->groupBy('serial');
@@ -77,10 +80,22 @@ final class Night
                 $taken[$bag->id] = $bag->taken_at->toDateTimeImmutable();
             }
             foreach ((new KeepRules($keeping->daily, $keeping->weekly))->expired($taken) as $id) {
-                Bag::query()->whereKey($id)->update(['deleted_at' => $this->clock->now(), 'deleted_by' => 'keep rules', 'delete_reason' => "Kept are {$keeping->daily} days and {$keeping->weekly} weeks."]);
-                $this->bags->remove($id);
+                $this->remove($id, "Kept are {$keeping->daily} days and {$keeping->weekly} weeks.");
             }
         }
+    }
+
+    private function remove(string $id, string $reason): void
+    {
+        try {
+            DB::transaction(function () use ($id, $reason): void {
+                $this->resting->assertNoneRestsOnBag($id);
+                Bag::query()->whereKey($id)->update(['deleted_at' => $this->clock->now(), 'deleted_by' => 'keep rules', 'delete_reason' => $reason]);
+            });
+        } catch (Refusal) {
+            return; // an open job rests on it: the next night asks again
+        }
+        $this->bags->remove($id);
     }
 
     private function readBack(Keeping $keeping): void
@@ -97,15 +112,15 @@ final class Night
     private function open(string $serial): void
     {
         try {
-            if (! $this->link->read($serial)->paired) {
+            if (! $this->link->read($serial)->isPaired()) {
                 return;
             }
             DB::transaction(function () use ($serial): void {
                 $lead = User::query()->where('role', 'lead')->oldest('id')->firstOrFail();
-                $job = BenchJob::query()->create(['serial' => $serial, 'held_serial' => $serial, 'state' => JobState::Open, 'opened_by' => $lead->id, 'purpose' => 'backup']);
-                $this->journal->begin($job);
+                $job = BenchJob::query()->create(['serial' => $serial, 'held_serial' => $serial, 'state' => JobState::Open, 'opened_by' => $lead->id, 'intent' => Intent::BackUpOnly, 'nightly' => true]);
+                $this->ledger->begin($job);
             });
-        } catch (LinkLost|Refused|UniqueConstraintViolationException) {
+        } catch (LinkLost|Declined|UniqueConstraintViolationException) {
             // it is gone, or another worker was quicker
         }
     }

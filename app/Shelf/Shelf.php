@@ -4,20 +4,21 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
-use App\Bench\BagState;
-use App\Bench\Exception\Refusal;
-use App\Bench\JobState;
-use App\Jobs\VerifyBag;
+use App\Facts\RestingJobs;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\User;
 use App\Ports\BagStore;
+use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\Deletion;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Inventory;
-use JadeStep\Core\Bag\Proof;
 use JadeStep\Core\Bag\Reconciliation;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Bag\Space;
@@ -28,45 +29,46 @@ final readonly class Shelf
 {
     private const RATE_DAYS = 30;
 
-    public function __construct(private BagStore $bags, private ClockInterface $clock)
+    public function __construct(private BagStore $bags, private RestingJobs $resting, private Journal $journal, private ClockInterface $clock)
     {
     }
 
-    public function verifyAgain(Bag $bag): void
+    /** @param  User|null  $by  null where the bench does so by itself */
+    public function verifyAgain(Bag $bag, ?User $by = null): void
     {
         if ($bag->state === BagState::Writing) {
             throw Refusal::notNow('It is being written; it is verified when it is whole.');
         }
         $taken = Bag::query()->whereKey($bag->id)->where('check_state', null)->update(['check_state' => 'queued', 'check_progress' => 0.0]);
-        $taken === 1 ? VerifyBag::dispatch($bag->id) : throw Refusal::notNow('It is being verified already.');
+        $taken === 1 || throw Refusal::notNow('It is being verified already.');
+        VerifyBag::dispatch($bag->id);
+        $by === null || $this->journal->noteDeed(Deed::VerifyBag, $by, ['bag' => $bag->id], $bag->serial);
     }
 
-    public function seal(Bag $bag, \DateTimeImmutable $keepUntil, ?string $label): void
+    public function seal(Bag $bag, \DateTimeImmutable $keepUntil, ?string $label, User $by): void
     {
         if (! $bag->state->proven()) {
             throw Refusal::notNow('Only a verified bag can be sealed. Verify it first.');
         }
         Seal::close($this->bags->folder($bag->id));
         $bag->update(['state' => BagState::Sealed, 'sealed_at' => $bag->sealed_at ?? $this->clock->now(), 'keep_until' => $keepUntil] + ($label === null ? [] : ['label' => $label]));
+        $this->journal->noteDeed(Deed::SealBag, $by, ['bag' => $bag->id, 'keep until' => $keepUntil->format('Y-m-d')], $bag->serial);
     }
 
-    /** The row stays, without its folder, and says who deleted it and why. */
+    /** The row stays, without its folder, and says who deleted it and why. What an open job rests on stays whole. */
     public function delete(Bag $bag, User $by, string $reason): void
     {
-        $against = DB::transaction(function () use ($bag, $by, $reason): array {
-            // the open job's row is held, so that no two deletions count on one another's bag
-            $open = BenchJob::query()->where('serial', $bag->serial)->where('state', JobState::Open)->lockForUpdate()->get();
-            $others = Bag::query()->where('serial', $bag->serial)->whereKeyNot($bag->id)->where('lowered_from', null)->get()
+        DB::transaction(function () use ($bag, $by, $reason): void {
+            $this->resting->assertNoneRestsOnBag($bag->id);
+            $open = BenchJob::open()->where('serial', $bag->serial)->exists();
+            $others = Bag::originals()->where('serial', $bag->serial)->whereKeyNot($bag->id)->get()
                 ->contains(fn (Bag $b): bool => $b->state->proven() && $this->bags->has($b->id));
-            $counts = $bag->state->proven() && $bag->lowered_from === null;
-            $against = Deletion::against($bag->state === BagState::Sealed, $bag->state === BagState::Writing, $counts && ! $open->isEmpty() && ! $others, $by->role->leads(), $reason);
-            $against === [] && $bag->update(['deleted_at' => $this->clock->now(), 'deleted_by' => $by->name, 'delete_reason' => mb_substr($reason, 0, 500)]);
-
-            return $against;
+            $last = $open && ! $others && $bag->state->proven() && $bag->lowered_from === null;
+            $against = Deletion::against($bag->state === BagState::Sealed, $bag->state === BagState::Writing, $last, $by->role->leads(), $reason);
+            $against === [] || throw Refusal::notNow(implode(' ', $against));
+            $bag->update(['deleted_at' => $this->clock->now(), 'deleted_by' => $by->name, 'delete_reason' => mb_substr($reason, 0, 500)]);
+            $this->journal->noteDeed(Deed::DeleteBag, $by, ['bag' => $bag->id, 'reason' => mb_substr($reason, 0, 500)], $bag->serial);
         });
-        if ($against !== []) {
-            throw Refusal::notNow(implode(' ', $against));
-        }
         $this->bags->remove($bag->id);
     }
 
@@ -81,21 +83,22 @@ final readonly class Shelf
     }
 
     /** What one has that the other lacks, by kind and item. */
-    public function compare(Bag $one, Bag $other): Proof
+    public function compare(Bag $one, Bag $other): Comparison
     {
         return Reconciliation::compare($this->inventory($one), $this->inventory($other), []);
     }
 
-    /** @return array{taken: int, saved: int, free: int, daysLeft: float|null} */
-    public function space(): array
+    /** By the rows: a lowered copy shares its payload with its original, and takes nothing but its tag files. */
+    public function space(): ShelfSpace
     {
-        $bags = Bag::query()->get();
-        $space = Space::of(array_values($bags->map(fn (Bag $b): string => $this->bags->folder($b->id))->all()));
         $since = $this->clock->now()->modify('-'.self::RATE_DAYS.' days');
-        $recent = $bags->filter(static fn (Bag $b): bool => $b->lowered_from === null && $b->created_at >= $since);
+        $all = (int) Bag::originals()->sum('bytes');
+        $shared = (int) Bag::query()->where('lowered_from', '!=', null)->sum('bytes');
+        $recent = Bag::originals()->where('created_at', '>=', $since)->get();
         $first = $recent->min('created_at');
-        $days = $first === null ? 0.0 : max(1.0, ($this->clock->now()->getTimestamp() - $first->getTimestamp()) / 86_400);
+        $days = $first instanceof \DateTimeInterface ? max(1.0, ($this->clock->now()->getTimestamp() - $first->getTimestamp()) / 86_400) : 0.0;
+        $free = $this->bags->freeBytes();
 
-        return ['taken' => $space->taken, 'saved' => $space->saved, 'free' => $this->bags->freeBytes(), 'daysLeft' => Space::daysLeft($this->bags->freeBytes(), (int) $recent->sum('bytes'), $days)];
+        return new ShelfSpace($all, $shared, $free, Space::daysLeft($free, (int) $recent->sum('bytes'), $days));
     }
 }

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
-use App\Bench\BagState;
-use App\Jobs\VerifyBag;
 use App\Models\Bag;
 use App\Ports\BagStore;
+use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\FaultCode;
 use Psr\Clock\ClockInterface;
 
 /** Reads every byte of a bag on the shelf again. A damaged one is no base any more, and says file by file what is wrong. */
@@ -42,9 +42,9 @@ final readonly class Verifying
                     Bag::query()->whereKey($bag->id)->update(['check_progress' => $bag->bytes > 0 ? min(1.0, $done / $bag->bytes) : 0.0]);
                 }
             });
-            $faults = array_map(static fn (Fault $f): array => ['code' => $f->code->value, 'path' => $f->path, 'detail' => $f->detail], array_slice($report->faults, 0, self::FAULTS_KEPT));
+            $faults = array_slice($report->faults, 0, self::FAULTS_KEPT);
         } catch (NotABag $e) {
-            $faults = [['code' => 'missing', 'path' => $id, 'detail' => $e->getMessage()]];
+            $faults = [Fault::of(FaultCode::Missing, $id, $e->getMessage())];
         }
         $bag->update(['check_state' => null, 'check_progress' => null, 'faults' => $faults, 'verified_at' => $this->clock->now(), 'state' => $this->state($bag, $faults !== [])]);
     }

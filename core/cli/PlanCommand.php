@@ -32,7 +32,7 @@ final class PlanCommand extends CoreCommand
         }
         $catalogues = array_map(static fn (string $f) => CatalogueDocument::parse(self::fileText($f)), $files);
         $plan = (new Planner(Almanac::of(...$catalogues)))->plan(SituationDocument::parse(self::fileText($situation)));
-        $output->writeln(self::json(PlanDocument::of($plan)), OutputInterface::OUTPUT_RAW);
+        $output->writeln(self::json(PlanDocument::write($plan)), OutputInterface::OUTPUT_RAW);
 
         return $plan->isReachable() ? 0 : 1;
     }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Cli;
 
 use JadeStep\Core\Bag\Inventory;
-use JadeStep\Core\Bag\KindProof;
+use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Bag\Reconciliation;
 use JadeStep\Core\Bag\RewriteRule;
 use Symfony\Component\Console\Attribute\AsCommand;
@@ -40,7 +40,7 @@ final class ReconcileCommand extends CoreCommand
         return $proof->nothingMissing() ? 0 : 1;
     }
 
-    private static function line(KindProof $k): string
+    private static function line(KindComparison $k): string
     {
         return sprintf('%s: %d of %d the same, %d changed by design, %d missing, %d extra', $k->kind, $k->same, $k->before, count($k->changed), count($k->missing), count($k->extra));
     }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Database\Factories;
 
-use App\Bench\Role;
 use App\Models\User;
 use Illuminate\Database\Eloquent\Factories\Factory;
+use JadeStep\Core\Job\Role;
 
 /** @extends Factory<User> */
 final class UserFactory extends Factory

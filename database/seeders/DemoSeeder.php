@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace Database\Seeders;
 
-use App\Almanac\KeyState;
 use App\Almanac\RefreshAlmanac;
 use App\Almanac\VendorKeys;
-use App\Bench\Role;
 use App\Models\Bench;
+use App\Models\KeyState;
 use App\Models\User;
 use App\Models\Vendor;
 use App\Models\VendorKey;
 use App\Ports\Exception\LinkLost;
 use Illuminate\Database\Seeder;
+use JadeStep\Core\Job\Role;
 
 /** The depot of the ferry company Skerry Line: its people, and the vendors of its devices. Safe to run again. */
 final class DemoSeeder extends Seeder

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Database\Seeders;
 
-use App\Bench\Role;
 use App\Models\BagImport;
 use App\Models\User;
 use App\Shelf\Importing;
 use Illuminate\Database\Seeder;
 use Illuminate\Http\Client\ConnectionException;
 use Illuminate\Support\Facades\Http;
+use JadeStep\Core\Job\Role;
 
 /** Brings a backup from before the upgrade in, as the depot has kept one. Done once; a real device link has none to give. */
 final class DemoShelfSeeder extends Seeder

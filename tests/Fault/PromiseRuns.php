@@ -14,7 +14,7 @@ use JadeStep\Core\Device\Outcome;
 use JadeStep\Core\Exchange\SituationDocument;
 use JadeStep\Core\Proof\Account;
 use JadeStep\Core\Proof\KindAccount;
-use JadeStep\Core\Proof\Verdict;
+use JadeStep\Core\Proof\AgainstPromise;
 use JadeStep\Core\Route\Candidate;
 use JadeStep\Core\Route\KindFate;
 use JadeStep\Core\Route\Losses;
@@ -107,7 +107,7 @@ final class PromiseRuns
     {
         $words = [];
         foreach ($account->kinds as $k) {
-            $wrong = $k->verdict !== Verdict::AsPromised ? $k->verdict->value : ($sure && self::isStale($k) && $k->proof?->missing === [] ? 'nothing was out of date' : null);
+            $wrong = $k->verdict !== AgainstPromise::AsPromised ? $k->verdict->value : ($sure && self::isStale($k) && $k->proof?->missing === [] ? 'nothing was out of date' : null);
             $wrong === null ?: $words[] = "{$k->promise->kind->value}: promised {$k->promise->outcome->value} from ".($k->promise->from->value ?? 'nowhere').", {$k->there} of {$k->before} there: {$wrong}";
         }
 

@@ -5,17 +5,17 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Almanac\HeldAlmanac;
-use App\Almanac\KeyState;
 use App\Almanac\RefreshAlmanac;
 use App\Almanac\RefreshSchedule;
-use App\Bench\StepCode;
 use App\Models\AlmanacChange;
 use App\Models\BenchJob;
 use App\Models\HeldCatalogue;
+use App\Models\KeyState;
 use App\Models\User;
 use App\Models\Vendor;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Http;
+use JadeStep\Core\Job\StepCode;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Sabre\VObject\Component\VCalendar;
 use Sabre\VObject\Reader;
@@ -53,7 +53,7 @@ final class AlmanacTest extends FeatureTestCase
     {
         $job = $this->openJob();
         $this->workUntil($job, StepCode::ChooseRoute);
-        self::assertSame('8G210', $job->plan['routes'][0]['legs'][0]['to']['build'] ?? null);
+        self::assertSame('8G210', self::planOf($job)['routes'][0]['legs'][0]['to']['build'] ?? null);
         $this->passSeconds(2);
         $this->practice('brightmere', ['windows' => ['8G210' => ['until' => gmdate('Y-m-d\TH:i:s\Z', time() - 60), 'announced' => false]]]);
 
@@ -63,7 +63,7 @@ final class AlmanacTest extends FeatureTestCase
         $changes = $this->getJson('/api/v1/almanac/changes?hardwareId=FN7-2')->assertOk()->json('changes');
         self::assertCount(1, $changes);
         self::assertStringStartsWith('8.7 (8G210) for FN7-1, FN7-2, FN7-3 is not signed any more, since ', $changes[0]['words']);
-        self::assertSame('blocked', $job->refresh()->plan['verdict'] ?? null, 'the job was planned again');
+        self::assertSame('blocked', self::planOf($job->refresh())['verdict'] ?? null, 'the job was planned again');
         $this->getJson('/api/v1/bench')->assertJsonPath('open.0.flag.words.0', $changes[0]['words']);
         $this->deleteJson("/api/v1/jobs/{$job->id}/flag")->assertOk()->assertJsonPath('flag', null);
         self::assertSame([], $this->getJson('/api/v1/almanac/changes?hardwareId=WK3-1')->json('changes'));
@@ -114,11 +114,11 @@ final class AlmanacTest extends FeatureTestCase
         $address = config('jade.demo_vendors.brightmere.address');
         $signed = Http::get("{$address}/catalogue")->body();
         Http::fake(["{$address}/catalogue" => Http::response(substr($signed, 0, -6).'AAAAAA')]);
-        self::assertSame('untrusted', app(RefreshAlmanac::class)->of(Vendor::query()->findOrFail('brightmere'))->problem['code'] ?? null);
+        self::assertSame('untrusted', app(RefreshAlmanac::class)->of(Vendor::query()->findOrFail('brightmere'))->problem?->reason ?? null);
 
         Vendor::query()->whereKey('osterly')->update(['address' => $address]);
         Http::fake(["{$address}/catalogue" => Http::response($signed)]);
-        self::assertSame('unknown-key', app(RefreshAlmanac::class)->of(Vendor::query()->findOrFail('osterly'))->problem['code'] ?? null);
+        self::assertSame('unknown-key', app(RefreshAlmanac::class)->of(Vendor::query()->findOrFail('osterly'))->problem?->reason ?? null);
         Vendor::query()->whereKey('osterly')->update(['address' => config('jade.demo_vendors.osterly.address')]);
         DB::table('vendor_keys')->where('vendor_id', 'osterly')->where('state', 'offered')->delete();
         self::assertSame($before, HeldCatalogue::query()->count());

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Audit\ActCode;
-use App\Bench\StepCode;
-use App\Models\Act;
+use App\Journal\ActCode;
+use App\Models\JournalLine;
 use App\Models\User;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Job\StepCode;
 use Symfony\Component\Process\Process;
 
 /** The Journal: every act with who, when, what and evidence; append-only for everyone. */
@@ -35,7 +35,7 @@ final class AuditTest extends FeatureTestCase
         $by = array_column($acts, null, 'act');
         self::assertSame(['Teo Lind', false, self::SERIAL], [$by['line-crossed']['who'], $by['line-crossed']['machine'], $by['line-crossed']['serial']]);
         self::assertSame(['Jade Step', true, $job->safetyBag()?->id], [$by['seal-backup-done']['who'], $by['seal-backup-done']['machine'], $by['seal-backup-done']['evidence']['bag']]);
-        self::assertSame([$job->route['legs'][0]['package']['sha256'] ?? '', 'erase-install'], [$by['install-done']['evidence']['package'], $by['install-done']['evidence']['move']]);
+        self::assertSame([self::routeOf($job)['legs'][0]['package']['sha256'] ?? '', 'erase-install'], [$by['install-done']['evidence']['package'], $by['install-done']['evidence']['move']]);
         self::assertSame(64, strlen($by['install-done']['evidence']['permit']['sha256']));
         self::assertSame('pass', $by['prove-safety-done']['evidence']['checks']['backup-verified']);
         self::assertStringStartsWith('off, read ', $by['put-back-done']['evidence']['owner lock']);
@@ -99,10 +99,10 @@ final class AuditTest extends FeatureTestCase
         self::assertStringNotContainsString('a very secret word', (string) json_encode(DB::table('acts')->get()));
     }
 
-    private static function latest(): Act
+    private static function latest(): JournalLine
     {
-        $line = Act::query()->latest('id')->firstOrFail();
-        assert($line instanceof Act);
+        $line = JournalLine::query()->latest('id')->firstOrFail();
+        assert($line instanceof JournalLine);
 
         return $line;
     }

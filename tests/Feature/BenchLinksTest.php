@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Models\Bench;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 use App\Ports\Http\BenchLinks;
 use Illuminate\Http\Client\Request;
 use Illuminate\Support\Facades\Http;
@@ -56,7 +56,7 @@ final class BenchLinksTest extends FeatureTestCase
         self::assertSame(['right'], $this->asked); // where it was last seen is asked first
 
         $this->at = 'nowhere';
-        $this->expectExceptionObject(new Refused('no-such-device', 'No such device is plugged in.', 404));
+        $this->expectExceptionObject(new Declined('no-such-device', 'No such device is plugged in.', 404));
         $links->read('SKL-0042');
     }
 
@@ -76,7 +76,7 @@ final class BenchLinksTest extends FeatureTestCase
 
     public function test_another_device_that_answers_in_its_place_is_refused(): void
     {
-        $this->expectException(Refused::class);
+        $this->expectException(Declined::class);
         $this->expectExceptionMessage('Another device, SKL-0042, answers in the place of SKL-0057.');
         app(BenchLinks::class)->read('SKL-0057');
     }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Ports\DeviceLink;
-use App\Ports\Exception\Refused;
+use App\Ports\Exception\Declined;
 use App\Ports\Operation;
 use App\Ports\VendorServices;
 use App\Ports\Work;
@@ -137,7 +137,7 @@ final class DeviceJudgeTest extends FeatureTestCase
     {
         try {
             $act();
-        } catch (Refused $e) {
+        } catch (Declined $e) {
             self::assertSame($code, $e->reason);
 
             return;

@@ -4,16 +4,16 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\BagState;
-use App\Bench\PassphraseLocker;
-use App\Bench\StepCode;
-use App\Bench\StepState;
+use App\Facts\PassphraseLocker;
 use App\Models\BenchJob;
 use App\Models\HeldPassphrase;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Passphrase;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 use Symfony\Component\Process\Process;
 
 /** A crossing with an encrypted backup, and where the passphrase is and is not. */
@@ -24,10 +24,10 @@ final class EncryptedTest extends FeatureTestCase
     public function test_an_encrypted_backup_goes_the_whole_way_and_carries_more_kinds(): void
     {
         $job = $this->encryptedJob();
-        self::assertNotContains('health', $job->plan['routes'][0]['losses']['lost'] ?? []);
+        self::assertNotContains('health', self::planOf($job)['routes'][0]['losses']['lost'] ?? []);
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::BackUp);
-        self::assertSame('passphrase-wanted', $job->step(StepCode::BackUp)->problem['code'] ?? null);
+        self::assertSame('passphrase-wanted', $job->step(StepCode::BackUp)->problem?->reason ?? null);
         $this->give($job, ['passphrase' => self::PASSPHRASE, 'again' => self::PASSPHRASE])->assertOk();
         $this->workUntil($job, StepCode::CrossLine);
 
@@ -49,9 +49,9 @@ final class EncryptedTest extends FeatureTestCase
         $this->give($job, ['passphrase' => self::PASSPHRASE])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
 
-        self::assertSame([0, 180, 1, 1], [$job->proof['missing'] ?? null, ...array_map(static fn (string $k): int => array_column($job->proof['kinds'] ?? [], 'same', 'kind')[$k], ['photos', 'health', 'saved-passwords'])]);
+        self::assertSame([0, 180, 1, 1], [$job->proof?->missing() ?? null, ...array_map(static fn (string $k): int => array_column(self::proofOf($job)['kinds'] ?? [], 'same', 'kind')[$k], ['photos', 'health', 'saved-passwords'])]);
         self::assertSame(0, HeldPassphrase::query()->count());
-        self::assertSame('8.7.0', (string) BagReader::open(self::system()->folder.'/bags/'.$job->loweredCopy()?->id)->description()->declaredVersion);
+        self::assertSame('8.7.0', (string) BagReader::open(self::system()->folder.'/bags/'.$job->loweredCopy((string) $job->safetyBag()?->id)?->id)->description()->declaredVersion);
     }
 
     /** Neither the queue, nor the logs, nor any table, nor the answer holds it in the clear. */

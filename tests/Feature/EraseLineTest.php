@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\BagState;
-use App\Bench\LiveReadings;
-use App\Bench\StepCode;
-use App\Bench\StepState;
 use App\Models\BenchJob;
 use App\Ports\DeviceLink;
+use App\Steps\LiveReadings;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 final class EraseLineTest extends FeatureTestCase
@@ -90,12 +90,12 @@ final class EraseLineTest extends FeatureTestCase
     public function test_an_altered_package_is_found_at_the_line(): void
     {
         $job = $this->jobAtTheLine();
-        $this->flipOneBit(self::system()->folder.'/packages/'.$job->route['legs'][0]['package']['sha256'].'.fwp');
+        $this->flipOneBit(self::system()->folder.'/packages/'.self::routeOf($job)['legs'][0]['package']['sha256'].'.fwp');
 
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]);
         $this->workUntil($job, StepCode::CrossLine);
 
-        self::assertStringContainsString('package', $job->step(StepCode::CrossLine)->problem['detail'] ?? '');
+        self::assertStringContainsString('package', $job->step(StepCode::CrossLine)->problem->detail ?? '');
         $this->assertNothingErased($job);
         self::assertSame(StepState::Done, $job->step(StepCode::FetchPackage)->state); // it was thrown away and fetched again
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
@@ -110,7 +110,7 @@ final class EraseLineTest extends FeatureTestCase
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
         $this->workUntil($job, StepCode::CrossLine);
 
-        self::assertStringContainsString('owner lock', $job->step(StepCode::CrossLine)->problem['detail'] ?? '');
+        self::assertStringContainsString('owner lock', $job->step(StepCode::CrossLine)->problem->detail ?? '');
         $this->assertNothingErased($job);
     }
 

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Almanac\HeldAlmanac;
-use App\Bench\JobState;
-use App\Bench\StepCode;
-use App\Bench\StepState;
+use App\Facts\JobFacts;
+use JadeStep\Core\Exchange\PlanDocument;
+use JadeStep\Core\Exchange\ProofDocument;
+use JadeStep\Core\Exchange\RouteDocument;
+use JadeStep\Core\Job\VerdictCode;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Models\BenchJob;
@@ -19,6 +21,9 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Http;
 use JadeStep\Core\Almanac\Build;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 use Tests\Support\RunningSystem;
 
 /** The application on a real MariaDB, against the stand-ins as separate processes. The test is the worker. */
@@ -132,7 +137,7 @@ abstract class FeatureTestCase extends TestCase
     {
         RunningSystem::waitUntil(function () use ($job, $code, $state): bool {
             Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            $this->hands && ($job->step(StepCode::EnterRecovery)->problem['code'] ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+            $this->hands && ($job->step(StepCode::EnterRecovery)->problem?->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
             return $job->step($code)->state === $state;
         }, 40, fn (): string => "{$code->value} did not become {$state->value}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
@@ -151,7 +156,7 @@ abstract class FeatureTestCase extends TestCase
     protected function acceptRoute(BenchJob $job): void
     {
         $this->workUntil($job, StepCode::ChooseRoute);
-        $route = $job->plan['routes'][0];
+        $route = self::planOf($job)['routes'][0];
         $this->putJson("/api/v1/jobs/{$job->id}/route", ['route' => $route['id'], 'build' => $route['legs'][array_key_last($route['legs'])]['to']['build'], 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]])->assertOk();
     }
 
@@ -176,6 +181,24 @@ abstract class FeatureTestCase extends TestCase
         self::assertSame(JobState::Open, $job->state);
 
         return $job->refresh();
+    }
+
+    /** @return array<string, mixed> the plan as the API tells it */
+    protected static function planOf(BenchJob $job): array
+    {
+        return $job->plan === null ? [] : PlanDocument::write($job->plan);
+    }
+
+    /** @return array<string, mixed> the accepted route as the API tells it */
+    protected static function routeOf(BenchJob $job): array
+    {
+        return RouteDocument::write($job->takenRoute());
+    }
+
+    /** @return array<string, mixed> the proof as the API tells it, and whether nothing was lost */
+    protected static function proofOf(BenchJob $job): array
+    {
+        return $job->proof === null ? [] : ProofDocument::write($job->proof) + ['nothingLost' => JobFacts::verdict($job)->code === VerdictCode::NothingMissing];
     }
 
     protected function bagFolder(BenchJob $job): string

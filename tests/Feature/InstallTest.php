@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\JobState;
-use App\Bench\StepCode;
-use App\Bench\StepState;
 use App\Models\BenchJob;
 use App\Models\Measurement;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 /** From the erase line to a device that runs the older version, with what goes wrong on the way. */
@@ -36,7 +36,7 @@ final class InstallTest extends FeatureTestCase
         $this->hands = true;
         $this->cross($job);
         $this->workUntil($job, StepCode::HandOver);
-        self::assertSame(0, $job->proof['missing']);
+        self::assertSame(0, $job->proof?->missing());
         $this->postJson("/api/v1/jobs/{$job->id}/recovery/leave")->assertConflict();
     }
 
@@ -67,13 +67,13 @@ final class InstallTest extends FeatureTestCase
     public function test_a_route_of_two_legs_erases_a_candidate_and_steps_up_in_place(): void
     {
         $job = $this->jobAtTheLine('SKT-0011');
-        self::assertSame(['erase-install', 'in-place-update'], array_column($job->route['legs'], 'move'));
+        self::assertSame(['erase-install', 'in-place-update'], array_column(self::routeOf($job)['legs'], 'move'));
         $this->cross($job);
         $this->workUntil($job, StepCode::HandOver);
 
         self::assertSame(['8.8.0', '8H95'], [$this->device('SKT-0011')['version'], $this->device('SKT-0011')['build']]);
         self::assertSame([0, 1], $job->steps->where('code', StepCode::Install)->pluck('leg')->all());
-        self::assertSame(0, $job->proof['missing']);
+        self::assertSame(0, $job->proof?->missing());
         self::assertSame(['backup' => 1, 'install' => 2, 'link' => 2, 'return' => 1], Measurement::query()->where('bench_job_id', $job->id)->where('bench_id', $job->bench_id)->toBase()->groupBy('what')->orderBy('what')->selectRaw('what, count(*) as many')->pluck('many', 'what')->map(static fn (mixed $n): int => (int) $n)->all());
     }
 
@@ -88,7 +88,7 @@ final class InstallTest extends FeatureTestCase
         $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestBelow' => '9.3.0']])->assertOk();
         $this->acceptRoute($job->refresh());
         $this->workUntil($job, StepCode::CrossLine);
-        self::assertSame(['in-place-step-down', 0, 'sealed'], [$job->route['legs'][0]['move'], $job->route['erases'], $job->safetyBag()?->state->value]);
+        self::assertSame(['in-place-step-down', 0, 'sealed'], [self::routeOf($job)['legs'][0]['move'], $job->route?->erases(), $job->safetyBag()?->state->value]);
         foreach (['owner-account-at-hand', 'passcode-known'] as $code) {
             $this->putJson("/api/v1/jobs/{$job->id}/attestations/{$code}")->assertOk();
         }
@@ -98,7 +98,7 @@ final class InstallTest extends FeatureTestCase
         self::assertNull($job->erase_begun_at);
         self::assertNotNull($job->install_begun_at);
         self::assertNull($job->steps->firstWhere('code', StepCode::PutBack));
-        self::assertSame(['9.2.0', 0, true], [$this->device('SKL-0094')['version'], $job->proof['missing'], $job->proof['nothingLost']]);
+        self::assertSame(['9.2.0', 0, true], [$this->device('SKL-0094')['version'], $job->proof?->missing(), self::proofOf($job)['nothingLost']]);
         $this->rig('POST', '/practice/devices/SKL-0094/port', ['port' => null]);
     }
 
@@ -115,7 +115,7 @@ final class InstallTest extends FeatureTestCase
         $job->step($at)->state === StepState::Failed ? $this->postJson("/api/v1/jobs/{$job->id}/steps/{$at->value}/retry")->assertOk() : null;
         $this->workUntil($job, StepCode::HandOver);
 
-        self::assertSame(['8.7.0', 0], [$this->device()['version'], $job->proof['missing']]);
+        self::assertSame(['8.7.0', 0], [$this->device()['version'], $job->proof?->missing()]);
     }
 
     /** @return iterable<string, array{array<string, mixed>, StepCode, string, string|null}> */
@@ -137,13 +137,13 @@ final class InstallTest extends FeatureTestCase
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/faults', ['kind' => 'owner-lock-on']);
         $this->cross($job);
         $this->workUntilProblem($job, StepCode::Wake, 'owner-account-wanted');
-        self::assertStringContainsString('on the device itself, never here', $job->step(StepCode::Wake)->problem['detail'] ?? '');
+        self::assertStringContainsString('on the device itself, never here', $job->step(StepCode::Wake)->problem->detail ?? '');
         $this->mend('owner-account');
         $this->workUntilProblem($job, StepCode::PutBack, 'owner-lock-on');
         $this->mend('owner-lock-off');
         $this->workUntil($job, StepCode::HandOver);
 
-        self::assertSame(0, $job->proof['missing']);
+        self::assertSame(0, $job->proof?->missing());
     }
 
     public function test_a_broken_install_offers_the_next_route_from_where_it_stands_and_never_to_give_up(): void
@@ -164,8 +164,8 @@ final class InstallTest extends FeatureTestCase
 
         $this->postJson("/api/v1/jobs/{$job->id}/onward", ['goal' => ['exact' => '9.3.0'], 'route' => $up['id'], 'build' => '9D55', 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
-        self::assertSame(['9.3.0', true, 0, true], [$this->device('SKL-0057')['version'], $this->device('SKL-0057')['bootable'], $job->proof['missing'], $job->proof['nothingLost']]);
-        self::assertNull($job->loweredCopy());
+        self::assertSame(['9.3.0', true, 0, true], [$this->device('SKL-0057')['version'], $this->device('SKL-0057')['bootable'], $job->proof?->missing(), self::proofOf($job)['nothingLost']]);
+        self::assertNull($job->loweredCopy((string) $job->safetyBag()?->id));
         $this->getJson("/api/v1/jobs/{$job->id}/onward")->assertConflict();
     }
 
@@ -175,7 +175,7 @@ final class InstallTest extends FeatureTestCase
         $this->practice('brightmere', ['refused' => ['8H95']]);
         $this->cross($job);
         $this->workUntil($job, StepCode::Install, StepState::Failed);
-        self::assertSame([1, 'window-closed', '8.8.0-rc.1'], [$job->step(StepCode::Install)->leg, $job->step(StepCode::Install)->problem['code'] ?? null, $this->device('SKT-0011')['version']]);
+        self::assertSame([1, 'window-closed', '8.8.0-rc.1'], [$job->step(StepCode::Install)->leg, $job->step(StepCode::Install)->problem?->reason ?? null, $this->device('SKT-0011')['version']]);
 
         $this->practice('brightmere', null);
         $plan = $this->getJson("/api/v1/jobs/{$job->id}/onward")->assertOk()->json('plans.0.plan');
@@ -183,7 +183,7 @@ final class InstallTest extends FeatureTestCase
         self::assertSame($job->safetyBag()?->id, $plan['routes'][0]['base']['backup']);
         $this->postJson("/api/v1/jobs/{$job->id}/onward", ['goal' => $job->goal, 'route' => $plan['routes'][0]['id'], 'build' => '8H95', 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
-        self::assertSame(['8.8.0', 0], [$this->device('SKT-0011')['version'], $job->proof['missing']]);
+        self::assertSame(['8.8.0', 0], [$this->device('SKT-0011')['version'], $job->proof?->missing()]);
     }
 
     public function test_a_device_that_is_moved_is_known_again_and_a_different_one_on_its_port_is_not_written_to(): void
@@ -215,7 +215,7 @@ final class InstallTest extends FeatureTestCase
         $this->workUntil($job, StepCode::EnterRecovery, StepState::Ready);
         $job->steps()->where('code', StepCode::EnterRecovery)->update(['state' => StepState::Done]);
         $job->steps()->where('code', StepCode::Install)->update(['state' => StepState::Ready]);
-        \App\Jobs\RunStep::dispatch($job->step(StepCode::Install)->id);
+        \App\Steps\RunStep::dispatch($job->step(StepCode::Install)->id);
         $this->workUntil($job, StepCode::Install, StepState::Waiting);
 
         self::assertNull($job->install_begun_at);
@@ -254,9 +254,9 @@ final class InstallTest extends FeatureTestCase
     {
         \Tests\Support\RunningSystem::waitUntil(function () use ($job, $code, $problem): bool {
             \Illuminate\Support\Facades\Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            $this->hands && ($job->step(StepCode::EnterRecovery)->problem['code'] ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+            $this->hands && ($job->step(StepCode::EnterRecovery)->problem?->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
-            return ($job->step($code)->problem['code'] ?? '') === $problem;
+            return ($job->step($code)->problem?->reason ?? '') === $problem;
         }, 40, fn (): string => "{$code->value} did not tell {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
     }
 

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\StepCode;
-use App\Bench\StepState;
 use App\Intake\Arrivals;
 use App\Intake\Attach;
 use App\Models\BenchJob;
 use App\Ports\DeviceLink;
 use Illuminate\Support\Facades\Artisan;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 
 /** Devices that are not plugged in: taken in by hand, one by one and in batches, and what happens when they arrive. */
 final class IntakeTest extends FeatureTestCase
@@ -46,7 +46,7 @@ final class IntakeTest extends FeatureTestCase
         $this->postJson('/api/v1/intake', ['serial' => self::SERIAL, 'modelName' => 'Fenn 7', 'version' => '9.2'])->assertConflict()->assertJsonPath('code', 'device-held');
 
         $this->workUntil($job, StepCode::Pair);
-        self::assertSame('plug-in-wanted', $job->step(StepCode::Pair)->problem['code'] ?? null);
+        self::assertSame('plug-in-wanted', $job->step(StepCode::Pair)->problem?->reason ?? null);
         $answered = $this->putJson("/api/v1/jobs/{$job->id}/said", ['serial' => self::SERIAL, 'modelName' => 'Fenn 7', 'whereBought' => 'Overseas', 'version' => '9.2', 'build' => '9C31'])->assertOk();
         self::assertSame(['FN7-2', 'reachable', true], [$answered->json('device.hardwareId'), $answered->json('plan.verdict'), $answered->json('waitingForDevice')]);
         $this->putJson("/api/v1/jobs/{$job->id}/route", ['route' => 'r1', 'build' => '8G210', 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]])->assertConflict();
@@ -132,7 +132,7 @@ final class IntakeTest extends FeatureTestCase
         $what = $this->postJson("/api/v1/jobs/{$job->id}/what-if", ['sync' => ['health' => false], 'linkBytesPerSecond' => 50_000])->assertOk();
 
         self::assertSame([['health'], ['Health: not synced', 'The line carries 0.1 MB/s']], [$lost($what->json('plan')), $what->json('pretended')]);
-        self::assertGreaterThan(($job->plan['routes'][0]['minutes']['expected'] ?? 0) + 5, $what->json('plan.routes.0.minutes.expected'));
+        self::assertGreaterThan((self::planOf($job)['routes'][0]['minutes']['expected'] ?? 0) + 5, $what->json('plan.routes.0.minutes.expected'));
         self::assertSame([], $lost($this->postJson("/api/v1/jobs/{$job->id}/what-if", ['sync' => ['health' => false], 'backup' => 'encrypted'])->json('plan')));
         self::assertSame($before, $job->refresh()->getAttributes());
         $this->postJson("/api/v1/jobs/{$job->id}/what-if", ['sync' => ['wallpaper' => true]])->assertUnprocessable();

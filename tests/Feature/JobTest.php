@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\BagState;
-use App\Bench\JobState;
-use App\Bench\StepCode;
-use App\Bench\StepState;
 use App\Models\BenchJob;
 use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Seal;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 
 final class JobTest extends FeatureTestCase
 {
@@ -21,9 +21,9 @@ final class JobTest extends FeatureTestCase
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => ' skl-0042 '])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
 
-        self::assertSame([0, true, '9.3.0', '8.7.0'], [$job->proof['missing'], $job->proof['nothingLost'], $job->proof['before']['version'], $job->proof['after']['version']]);
-        self::assertSame(['photos' => 180, 'messages' => 18, 'contacts' => 64], array_intersect_key(array_replace(['photos' => 0, 'messages' => 0, 'contacts' => 0], array_column($job->proof['kinds'], 'same', 'kind')), ['photos' => 1, 'messages' => 1, 'contacts' => 1]));
-        self::assertSame([['path' => 'system/about.json', 'rule' => 'system-settings', 'words' => 'The device writes its own system settings.']], array_column($job->proof['kinds'], 'changed', 'kind')['settings']);
+        self::assertSame([0, true, '9.3.0', '8.7.0'], [$job->proof?->missing(), self::proofOf($job)['nothingLost'], self::proofOf($job)['before']['version'], self::proofOf($job)['after']['version']]);
+        self::assertSame(['photos' => 180, 'messages' => 18, 'contacts' => 64], array_intersect_key(array_replace(['photos' => 0, 'messages' => 0, 'contacts' => 0], array_column(self::proofOf($job)['kinds'], 'same', 'kind')), ['photos' => 1, 'messages' => 1, 'contacts' => 1]));
+        self::assertSame([['path' => 'system/about.json', 'rule' => 'system-settings', 'words' => 'The device writes its own system settings.']], array_column(self::proofOf($job)['kinds'], 'changed', 'kind')['settings']);
         self::assertSame('8.7.0', $this->rig('GET', '/devices/'.self::SERIAL)['version']);
         $this->assertOriginalIsSealedAndCopyLowered($job);
 
@@ -34,7 +34,7 @@ final class JobTest extends FeatureTestCase
 
     private function assertOriginalIsSealedAndCopyLowered(BenchJob $job): void
     {
-        $copy = $job->loweredCopy();
+        $copy = $job->loweredCopy((string) $job->safetyBag()?->id);
         self::assertNotNull($copy);
         self::assertTrue(BagVerifier::verify($this->bagFolder($job))->isSound());
         self::assertTrue(Seal::isClosed($this->bagFolder($job)));
@@ -100,8 +100,8 @@ final class JobTest extends FeatureTestCase
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
         $this->workUntil($job, StepCode::ChooseRoute);
 
-        self::assertSame('window-closed', $job->step(StepCode::ChooseRoute)->problem['code'] ?? null);
-        self::assertStringContainsString('Nothing was erased', $job->step(StepCode::ChooseRoute)->problem['detail']);
+        self::assertSame('window-closed', $job->step(StepCode::ChooseRoute)->problem?->reason ?? null);
+        self::assertStringContainsString('Nothing was erased', $job->step(StepCode::ChooseRoute)->problem?->detail);
         self::assertSame([null, null, BagState::Sealed], [$job->line_crossed_at, $job->route, $job->safetyBag()?->state]);
         self::assertSame(StepState::Done, $job->step(StepCode::SealBackup)->state);
         $device = $this->rig('GET', '/devices/'.self::SERIAL);
@@ -125,7 +125,7 @@ final class JobTest extends FeatureTestCase
         $this->practice('brightmere', null);
         $this->postJson("/api/v1/jobs/{$job->id}/steps/install/retry")->assertOk();
         $this->workUntil($job, StepCode::HandOver);
-        self::assertSame(0, $job->proof['missing']);
+        self::assertSame(0, $job->proof?->missing());
     }
 
     public function test_the_bench_tells_when_the_device_link_is_silent(): void

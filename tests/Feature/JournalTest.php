@@ -4,17 +4,17 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\Exception\ClaimLost;
-use App\Bench\Exception\Refusal;
-use App\Bench\Journal;
-use App\Bench\PassphraseLocker;
-use App\Bench\Standing;
-use App\Bench\StepCode;
-use App\Bench\StepState;
-use App\Bench\Sweeper;
+use App\Facts\PassphraseLocker;
+use App\Facts\Standing;
+use App\Ledger\Exception\ClaimLost;
+use App\Ledger\StepLedger;
 use App\Models\BenchJob;
 use App\Models\JobStep;
+use App\Refusal\Refusal;
+use App\Steps\Sweeper;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 use Symfony\Component\Clock\NativeClock;
 
 /** The transitions of a step, each guarded by the state that it expects. */
@@ -131,16 +131,16 @@ final class JournalTest extends FeatureTestCase
         $this->app->forgetInstance(\App\Ports\DeviceLink::class);
         $this->artisan('queue:work', ['--once' => true, '--sleep' => 0, '--tries' => 0])->run();
 
-        self::assertSame([StepState::Ready, 'link-lost'], [$job->step(StepCode::Pair)->state, $job->step(StepCode::Pair)->problem['code'] ?? null]);
+        self::assertSame([StepState::Ready, 'link-lost'], [$job->step(StepCode::Pair)->state, $job->step(StepCode::Pair)->problem?->reason ?? null]);
         config(['jade.device_link' => $address]);
         $this->app->forgetInstance(\App\Ports\DeviceLink::class);
         $this->workUntil($job, StepCode::ChooseRoute);
         self::assertNull($job->step(StepCode::Pair)->problem);
     }
 
-    private function journal(): Journal
+    private function journal(): StepLedger
     {
-        return app(Journal::class);
+        return app(StepLedger::class);
     }
 
     private function claimed(JobStep $step): JobStep

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\StepCode;
 use App\Models\User;
 use Illuminate\Routing\Route;
 use Illuminate\Testing\TestResponse;
+use JadeStep\Core\Job\StepCode;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
 use Symfony\Component\Yaml\Yaml;

@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\Rates;
-use App\Bench\SituationOfJob;
-use App\Bench\StepCode;
-use App\Bench\StepState;
+use App\Benches\Rates;
+use App\Facts\SituationOfJob;
 use App\Models\Bench;
 use App\Models\HeldPackage;
 use App\Models\Measurement;
+use App\Models\PackageState;
 use App\Models\Setting;
 use App\Models\User;
-use App\Packages\PackageState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 
 /** Packages that jobs share, where they and the bags are kept, the benches and what they measure. */
 final class PackageTest extends FeatureTestCase
@@ -63,7 +63,7 @@ final class PackageTest extends FeatureTestCase
         $job = $this->openJob();
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::FetchPackage, StepState::Failed);
-        self::assertSame(['package-altered', 'failed'], [$job->step(StepCode::FetchPackage)->problem['code'] ?? null, HeldPackage::query()->sole()->state->value]);
+        self::assertSame(['package-altered', 'failed'], [$job->step(StepCode::FetchPackage)->problem?->reason ?? null, HeldPackage::query()->sole()->state->value]);
 
         $this->postJson("/api/v1/jobs/{$job->id}/steps/fetch-package/retry")->assertOk();
         $this->workUntil($job, StepCode::CrossLine);
@@ -135,8 +135,8 @@ final class PackageTest extends FeatureTestCase
         $small = $this->openJob('SKL-0057');
         $this->acceptRoute($small);
         $this->workUntil($small, StepCode::FetchPackage, StepState::Failed);
-        self::assertSame('package-limit', $small->step(StepCode::FetchPackage)->problem['code'] ?? null);
-        self::assertStringContainsString('raise the limit', $small->step(StepCode::FetchPackage)->problem['detail']);
+        self::assertSame('package-limit', $small->step(StepCode::FetchPackage)->problem?->reason ?? null);
+        self::assertStringContainsString('raise the limit', $small->step(StepCode::FetchPackage)->problem?->detail);
         $this->storage(['packagesBytes' => null])->assertOk();
         $this->signedIn()->postJson("/api/v1/jobs/{$small->id}/steps/fetch-package/retry")->assertOk();
         $this->workUntil($small, StepCode::CrossLine);
@@ -190,7 +190,7 @@ final class PackageTest extends FeatureTestCase
     {
         $job = $this->openJob();
         $this->workUntil($job, StepCode::ChooseRoute);
-        $usual = $job->plan['routes'][0]['minutes']['expected'];
+        $usual = self::planOf($job)['routes'][0]['minutes']['expected'];
         $rates = app(Rates::class);
         foreach ([2.0, 4.0] as $minutes) {
             $rates->installed($minutes, $job->bench_id, $job->id);
@@ -201,7 +201,7 @@ final class PackageTest extends FeatureTestCase
 
         self::assertEqualsWithDelta(['low' => 2.2, 'likely' => 3.0, 'high' => 3.8], $rates->of($job->bench_id)['installMinutes'], 1e-9);
         $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => $job->goal])->assertOk();
-        self::assertEqualsWithDelta($usual - (8 + 40 + 15) / 6 + (2.2 + 12 + 3.8) / 6, $job->refresh()->plan['routes'][0]['minutes']['expected'], 0.5);
+        self::assertEqualsWithDelta($usual - (8 + 40 + 15) / 6 + (2.2 + 12 + 3.8) / 6, self::planOf($job->refresh())['routes'][0]['minutes']['expected'], 0.5);
         $this->getJson('/api/v1/benches')->assertJsonPath('benches.0.measurements.install', 3)->assertJsonPath('benches.0.measured.installMinutes.likely', 3);
     }
 

@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\BagState;
-use App\Bench\JobState;
-use App\Bench\StepCode;
-use App\Bench\StepState;
 use App\Models\Bag;
 use App\Models\BenchJob;
-use App\Models\ReturnOutcome;
+use App\Models\ReturnRecord;
 use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Seal;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 
 /** Return: which backup is put back, what the device says of it, what comes over it, and the proof. */
 final class ReturnTest extends FeatureTestCase
@@ -58,10 +58,10 @@ final class ReturnTest extends FeatureTestCase
         $this->workUntil($job, StepCode::HandOver);
 
         self::assertSame('8.7.0', $this->device()['version']);
-        $kinds = array_column($job->proof['kinds'] ?? [], null, 'kind');
+        $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
         self::assertSame(['all', 'some', 'returned-as-of', 'as-promised'], [$kinds['contacts']['happened'], $kinds['photos']['happened'], $kinds['photos']['outcome'], $kinds['photos']['verdict']]);
-        self::assertSame([], $job->proof['unexpected'] ?? null, json_encode($job->proof['unexpected'] ?? [], JSON_THROW_ON_ERROR));
-        self::assertSame(0, ReturnOutcome::query()->where('bench_job_id', $job->id)->count(), 'what was put back as it is tells nothing of lowering');
+        self::assertSame([], self::proofOf($job)['unexpected'] ?? null, json_encode(self::proofOf($job)['unexpected'] ?? [], JSON_THROW_ON_ERROR));
+        self::assertSame(0, ReturnRecord::query()->where('bench_job_id', $job->id)->count(), 'what was put back as it is tells nothing of lowering');
         $ended = $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertOk();
         self::assertSame('done-with-losses', $ended->json('state'));
         self::assertContains('the pairing with band-1', $ended->json('losses'));
@@ -75,7 +75,7 @@ final class ReturnTest extends FeatureTestCase
         $this->workUntil($job, StepCode::ChooseRoute);
         $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestInMajor' => 9]])->assertOk();
         $this->putJson("/api/v1/jobs/{$job->id}/backup", ['encryption' => 'plain', 'sideExports' => ['messages', 'photos']])->assertOk();
-        $from = array_column($job->refresh()->plan['routes'][0]['kinds'] ?? [], 'from', 'kind');
+        $from = array_column(self::planOf($job->refresh())['routes'][0]['kinds'] ?? [], 'from', 'kind');
         self::assertSame(['side-export', 'side-export', 'base'], [$from['messages'], $from['photos'], $from['contacts']]);
         $this->acceptRoute($job);
         $this->atLine($job);
@@ -84,9 +84,9 @@ final class ReturnTest extends FeatureTestCase
         self::assertStringStartsWith('PK', $export->streamedContent());
         $this->returned($job);
 
-        $kinds = array_column($job->proof['kinds'] ?? [], null, 'kind');
+        $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
         self::assertSame([['side-export', 'all'], ['side-export', 'all']], [[$kinds['messages']['from'], $kinds['messages']['happened']], [$kinds['photos']['from'], $kinds['photos']['happened']]]);
-        self::assertSame([0, []], [$job->proof['missing'] ?? null, $job->proof['unexpected'] ?? null]);
+        self::assertSame([0, []], [$job->proof?->missing() ?? null, self::proofOf($job)['unexpected'] ?? null]);
         $care = array_column($this->postJson("/api/v1/jobs/{$job->id}/aftercare/look")->assertOk()->json('aftercare'), 'state', 'code');
         self::assertSame(['open', 'told'], [$care['leave-beta'], $care['sealed-newer']]);
         $this->putJson("/api/v1/jobs/{$job->id}/aftercare/sealed-newer", ['done' => true])->assertConflict();
@@ -114,20 +114,20 @@ final class ReturnTest extends FeatureTestCase
         $this->cross($job);
         $this->workUntil($job, StepCode::PutBack, StepState::Failed);
 
-        self::assertStringContainsString('does not fit the version that it declares', $job->step(StepCode::PutBack)->problem['detail'] ?? '');
+        self::assertStringContainsString('does not fit the version that it declares', $job->step(StepCode::PutBack)->problem->detail ?? '');
         $told = $this->getJson("/api/v1/jobs/{$job->id}/return");
         $own = array_column($told->json('choices'), null, 'backup')[$job->safetyBag()?->id];
         self::assertSame(['device-refused'], array_column($own['reasons'], 'code'));
         self::assertSame($old->id, $told->json('proposed'), 'the next base is offered');
-        self::assertSame(0, (int) ReturnOutcome::query()->where('bench_job_id', $job->id)->sum('succeeded'));
-        self::assertGreaterThan(8, ReturnOutcome::query()->where('bench_job_id', $job->id)->count());
+        self::assertSame(0, (int) ReturnRecord::query()->where('bench_job_id', $job->id)->sum('succeeded'));
+        self::assertGreaterThan(8, ReturnRecord::query()->where('bench_job_id', $job->id)->count());
         $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => $job->safetyBag()?->id])->assertConflict();
         $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => $old->id])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
 
-        $kinds = array_column($job->proof['kinds'] ?? [], null, 'kind');
+        $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
         self::assertSame(['some', 'as-promised'], [$kinds['photos']['happened'], $kinds['photos']['verdict']]);
-        self::assertGreaterThan(0, $job->proof['missing'] ?? 0);
+        self::assertGreaterThan(0, $job->proof?->missing() ?? 0);
     }
 
     public function test_a_missing_item_is_fetched_from_another_bag_and_put_back(): void
@@ -135,7 +135,7 @@ final class ReturnTest extends FeatureTestCase
         $job = $this->jobAtTheLine();
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/faults', ['kind' => 'item-dropped']);
         $this->returned($job);
-        self::assertSame([1, false, ['photos']], [$job->proof['missing'] ?? null, $job->proof['nothingLost'] ?? null, $job->proof['unexpected'] ?? null]);
+        self::assertSame([1, false, ['photos']], [$job->proof?->missing() ?? null, self::proofOf($job)['nothingLost'] ?? null, self::proofOf($job)['unexpected'] ?? null]);
         $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertConflict()->assertJsonPath('code', 'loss-not-accepted');
 
         $item = $this->getJson("/api/v1/jobs/{$job->id}/missing")->assertOk()->json('items.0');
@@ -150,7 +150,7 @@ final class ReturnTest extends FeatureTestCase
         $put = fn (string $bag): int => $this->postJson("/api/v1/jobs/{$job->id}/missing", ['items' => [['kind' => 'photos', 'path' => $item['path'], 'bag' => $bag]]])->getStatusCode();
         self::assertSame(200, $put((string) $job->safetyBag()?->id));
         $this->workUntil($job, StepCode::HandOver);
-        self::assertSame(1, $job->proof['missing'] ?? null);
+        self::assertSame(1, $job->proof?->missing() ?? null);
         self::assertStringContainsString('damaged in this bag', $this->getJson("/api/v1/jobs/{$job->id}/missing")->json('items.0.import.detail'));
         unlink("{$this->bagFolder($job)}/data/photos/{$item['path']}");
         self::assertSame(200, $put((string) $job->safetyBag()?->id));
@@ -160,7 +160,7 @@ final class ReturnTest extends FeatureTestCase
         self::assertSame(200, $put($other->id));
         $this->workUntil($job, StepCode::HandOver);
 
-        self::assertSame([0, true], [$job->proof['missing'] ?? null, $job->proof['nothingLost'] ?? null]);
+        self::assertSame([0, true], [$job->proof?->missing() ?? null, self::proofOf($job)['nothingLost'] ?? null]);
         self::assertSame('done', $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertOk()->json('state'));
     }
 
@@ -173,9 +173,9 @@ final class ReturnTest extends FeatureTestCase
         $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'as-new', 'backup' => $bag, 'kinds' => ['contacts', 'notes']])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
 
-        $there = array_column($job->proof['kinds'] ?? [], 'there', 'kind');
+        $there = array_column(self::proofOf($job)['kinds'] ?? [], 'there', 'kind');
         self::assertSame([64, 24, 0, 0], [$there['contacts'], $there['notes'], $there['photos'], $there['messages']]);
-        self::assertSame([], $job->proof['unexpected'] ?? null);
+        self::assertSame([], self::proofOf($job)['unexpected'] ?? null);
         self::assertContains('photos, all of it', $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertOk()->json('losses'));
     }
 
@@ -193,9 +193,9 @@ final class ReturnTest extends FeatureTestCase
         $this->rig('POST', '/practice/devices/'.self::WEARABLE.'/answers', ['answer' => 'cloud-return']);
         $this->workUntil($job, StepCode::HandOver);
 
-        $kinds = array_column($job->proof['kinds'] ?? [], null, 'kind');
+        $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
         self::assertSame(['some', 'as-promised', 'all'], [$kinds['photos']['happened'], $kinds['photos']['verdict'], $kinds['contacts']['happened']]);
-        self::assertSame([], $job->proof['unexpected'] ?? null, json_encode($kinds, JSON_THROW_ON_ERROR));
+        self::assertSame([], self::proofOf($job)['unexpected'] ?? null, json_encode($kinds, JSON_THROW_ON_ERROR));
     }
 
     public function test_what_cannot_be_put_back_is_shown_with_the_reason(): void
@@ -237,7 +237,7 @@ final class ReturnTest extends FeatureTestCase
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'owner-lock-off']);
         $this->workUntil($job, StepCode::HandOver);
 
-        self::assertSame(0, $job->proof['missing'] ?? null);
+        self::assertSame(0, $job->proof?->missing() ?? null);
     }
 
     public function test_a_device_is_given_back_unfinished_with_the_reason(): void
@@ -274,7 +274,7 @@ final class ReturnTest extends FeatureTestCase
         $hold();
         $this->cross($job);
         $this->workUntil($job, StepCode::LowerCopy);
-        self::assertSame('return-held', $job->step(StepCode::LowerCopy)->problem['code'] ?? null);
+        self::assertSame('return-held', $job->step(StepCode::LowerCopy)->problem?->reason ?? null);
     }
 
     private function atLine(BenchJob $job): void
@@ -300,7 +300,7 @@ final class ReturnTest extends FeatureTestCase
     /** @return list<string> kinds with this verdict */
     private function verdicts(BenchJob $job, string $verdict): array
     {
-        return array_column(array_filter($job->proof['kinds'] ?? [], static fn (array $k): bool => $k['verdict'] === $verdict), 'kind');
+        return array_column(array_filter(self::proofOf($job)['kinds'] ?? [], static fn (array $k): bool => $k['verdict'] === $verdict), 'kind');
     }
 
     /**
@@ -335,9 +335,9 @@ final class ReturnTest extends FeatureTestCase
     {
         \Tests\Support\RunningSystem::waitUntil(function () use ($job, $code, $problem): bool {
             \Illuminate\Support\Facades\Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            ($job->step(StepCode::EnterRecovery)->problem['code'] ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+            ($job->step(StepCode::EnterRecovery)->problem?->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
-            return ($job->step($code)->problem['code'] ?? null) === $problem;
+            return ($job->step($code)->problem?->reason ?? null) === $problem;
         }, 40, fn (): string => "{$code->value} did not wait for {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
         $job->refresh();
     }

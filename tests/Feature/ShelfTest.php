@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Bench\BagState;
-use App\Bench\JobState;
-use App\Bench\StepCode;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Models\BenchJob;
@@ -17,6 +14,9 @@ use App\Shelf\Night;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\StepCode;
 use Symfony\Component\Process\Process;
 
 /** The Shelf: found, looked into, compared, verified again, sealed, carried out and in, deleted by the rules. */
@@ -130,7 +130,7 @@ final class ShelfTest extends FeatureTestCase
         self::assertSame(0, (new Process(['bash', '-c', 'cd "$1" && python3 -m zipfile -e bag.zip out && cd out/*/ && sha256sum --quiet -c manifest-sha256.txt', 'bash', $this->folder]))->run(), 'Python unpacks it, coreutils find it sound');
         $this->import($zip)->assertStatus(202);
         $this->work();
-        self::assertStringContainsString('nothing is ever overwritten', BagImport::query()->firstOrFail()->problem['detail'] ?? '');
+        self::assertStringContainsString('nothing is ever overwritten', BagImport::query()->firstOrFail()->problem->detail ?? '');
 
         $this->forget($bag);
         $this->import($zip)->assertStatus(202);
@@ -157,12 +157,12 @@ final class ShelfTest extends FeatureTestCase
         $this->work();
 
         [$damaged, $good] = BagImport::query()->oldest('id')->get()->all();
-        self::assertSame(['refused', true], [$damaged->state, str_contains($damaged->problem['detail'] ?? '', 'data/notes/note-03.md')]);
+        self::assertSame(['refused', true], [$damaged->state, str_contains($damaged->problem->detail ?? '', 'data/notes/note-03.md')]);
         self::assertSame('done', $good->state);
         self::assertDirectoryExists("{$inbox}/brought", 'what was brought stays where it is');
         $this->import(__FILE__)->assertStatus(202);
         $this->work();
-        self::assertSame('unreadable', BagImport::query()->latest('id')->firstOrFail()->problem['code'] ?? null);
+        self::assertSame('unreadable', BagImport::query()->latest('id')->firstOrFail()->problem?->reason ?? null);
     }
 
     public function test_kinds_are_written_out_in_open_formats(): void

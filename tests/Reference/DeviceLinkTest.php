@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Tests\Reference;
 
 use App\Ports\DeviceReading;
-use App\Ports\Exception\Refused;
+use App\Ports\Exception\Declined;
 use App\Ports\Http\HttpDeviceLink;
 use App\Ports\Http\HttpVendorService;
 use App\Ports\Http\JsonClient;
@@ -364,7 +364,7 @@ final class DeviceLinkTest extends TestCase
     {
         try {
             $call();
-        } catch (Refused $e) {
+        } catch (Declined $e) {
             self::assertNotSame('', $e->getMessage());
 
             return $e->reason;

@@ -59,7 +59,7 @@ final class SchemaAgreementTest extends TestCase
     {
         $catalogue = Sample::catalogue([Sample::build('8.7.0', '8G210', [['2026-05-04T17:00:00Z', null]], ['storeSchemas' => ['messages' => 14], 'inPlaceFrom' => '>=7.0 <8.7'])]);
         $situation = Sample::situation(['kinds' => [Sample::stock('photos')], 'apps' => [['id' => 'a', 'name' => 'A', 'minimumOs' => '9.9.0']]]);
-        $plan = PlanDocument::of((new Planner(Sample::almanac($catalogue)))->plan(Sample::read($situation)));
+        $plan = PlanDocument::write((new Planner(Sample::almanac($catalogue)))->plan(Sample::read($situation)));
         $cases = [];
         foreach ([[Format::Catalogue, $catalogue], [Format::Situation, $situation], [Format::Plan, $plan]] as [$format, $document]) {
             $text = json_encode($document, JSON_THROW_ON_ERROR);

@@ -10,22 +10,26 @@ use App\Almanac\JobCalendar;
 use App\Almanac\RefreshAlmanac;
 use App\Almanac\RefreshResult;
 use App\Almanac\TakeCatalogue;
-use App\Bench\Exception\Refusal;
+use App\Http\Requests\ActRequest;
 use App\Http\Requests\ImportRequest;
 use App\Http\Resources\AlmanacChangeResource;
 use App\Http\Resources\FilePreviewResource;
 use App\Http\Resources\HeldVendorResource;
 use App\Http\Resources\ModelResource;
 use App\Http\Resources\WindowLaneResource;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\AlmanacChange;
 use App\Models\BenchJob;
 use App\Models\HeldCatalogue;
 use App\Models\Vendor;
+use App\Refusal\Refusal;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use JadeStep\Core\Almanac\WindowLane;
 use JadeStep\Core\Exchange\BuildsCsv;
+use JadeStep\Core\Exchange\ProblemDocument;
 use JadeStep\Core\Time\Rfc3339;
 use Psr\Clock\ClockInterface;
 
@@ -33,7 +37,7 @@ final class AlmanacController
 {
     private const CHANGES_SHOWN = 200;
 
-    public function __construct(private readonly HeldAlmanac $held, private readonly ClockInterface $clock)
+    public function __construct(private readonly HeldAlmanac $held, private readonly Journal $journal, private readonly ClockInterface $clock)
     {
     }
 
@@ -52,7 +56,7 @@ final class AlmanacController
 
     public function ofJob(BenchJob $job): JsonResponse
     {
-        return $this->windows($job->device['hardwareId'] ?? null);
+        return $this->windows($job->device?->hardwareId);
     }
 
     public function changes(Request $request): JsonResponse
@@ -64,29 +68,34 @@ final class AlmanacController
         return new JsonResponse(['changes' => AlmanacChangeResource::collection($changes)]);
     }
 
-    public function refresh(RefreshAlmanac $refresh): JsonResponse
+    public function refresh(ActRequest $request, RefreshAlmanac $refresh): JsonResponse
     {
-        return new JsonResponse(['results' => array_map(static fn (RefreshResult $r): array => ['vendor' => $r->vendor, 'changes' => $r->changes, 'problem' => $r->problem], $refresh->all())]);
+        $this->journal->noteDeed(Deed::RefreshAlmanac, $request->person());
+
+        return new JsonResponse(['results' => array_map(static fn (RefreshResult $r): array => ['vendor' => $r->vendor, 'changes' => $r->changes, 'problem' => $r->problem === null ? null : ProblemDocument::write($r->problem)], $refresh->all())]);
     }
 
     public function preview(ImportRequest $request, ImportCatalogue $import): JsonResponse
     {
-        return new JsonResponse(new FilePreviewResource($import->preview($request->validated('text'), $request->validated('vendor'))));
+        return new JsonResponse(new FilePreviewResource($import->preview($request->fields()->string('text'), $request->fields()->maybeString('vendor'))));
     }
 
     public function import(ImportRequest $request, ImportCatalogue $import): JsonResponse
     {
-        $changes = $import->take($request->validated('text'), $request->validated('vendor'), $request->validated('fileName'), $request->user());
+        $fields = $request->fields();
+        $changes = $import->take($fields->string('text'), $fields->maybeString('vendor'), $fields->string('fileName'), $request->person());
+        $this->journal->noteDeed(Deed::ImportCatalogue, $request->person(), ['file' => $fields->string('fileName'), 'changes' => count($changes)]);
 
         return new JsonResponse(['changes' => count($changes)], 201);
     }
 
-    public function withdraw(HeldCatalogue $catalogue, TakeCatalogue $take): Response
+    public function withdraw(ActRequest $request, HeldCatalogue $catalogue, TakeCatalogue $take): Response
     {
         if ($catalogue->file_name === null || $catalogue->withdrawn_at !== null) {
             throw Refusal::notNow('Only what came from a file can be taken back, and only once.');
         }
         $take->withdraw($catalogue);
+        $this->journal->noteDeed(Deed::WithdrawCatalogue, $request->person(), ['vendor' => $catalogue->vendor, 'catalogue' => $catalogue->id]);
 
         return response()->noContent();
     }

@@ -4,26 +4,27 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Bench\Benches;
-use App\Bench\BenchNow;
+use App\Benches\Benches;
+use App\Http\Requests\ActRequest;
 use App\Http\Requests\BenchRequest;
 use App\Http\Resources\BenchResource;
 use App\Http\Resources\JobSummaryResource;
 use App\Models\Bench;
+use App\Reading\BenchPage;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 
 final class BenchController
 {
-    public function show(BenchNow $now): JsonResponse
+    public function show(BenchPage $page): JsonResponse
     {
-        $open = $now->openJobs();
+        $open = $page->openJobs();
 
         return new JsonResponse([
-            'benches' => $now->benches($open),
-            'hands' => $now->hands($open),
+            'benches' => $page->benches($open),
+            'hands' => $page->hands($open),
             'open' => JobSummaryResource::collection($open),
-            'ended' => JobSummaryResource::collection($now->endedJobs()),
+            'ended' => JobSummaryResource::collection($page->endedJobs()),
         ]);
     }
 
@@ -34,17 +35,17 @@ final class BenchController
 
     public function store(BenchRequest $request, Benches $benches): JsonResponse
     {
-        return (new BenchResource($benches->keep(null, $request->fields())))->response()->setStatusCode(201);
+        return (new BenchResource($benches->keep(null, $request->entry(), $request->person())))->response()->setStatusCode(201);
     }
 
     public function update(BenchRequest $request, Bench $bench, Benches $benches): JsonResponse
     {
-        return (new BenchResource($benches->keep($bench, $request->fields())))->response();
+        return (new BenchResource($benches->keep($bench, $request->entry(), $request->person())))->response();
     }
 
-    public function destroy(Bench $bench, Benches $benches): Response
+    public function destroy(ActRequest $request, Bench $bench, Benches $benches): Response
     {
-        $benches->remove($bench);
+        $benches->remove($bench, $request->person());
 
         return response()->noContent();
     }

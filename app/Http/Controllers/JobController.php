@@ -4,40 +4,43 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Bench\Acts\AcceptRoute;
-use App\Bench\Acts\Attest;
-use App\Bench\Acts\BackUpAgain;
-use App\Bench\Acts\CrossLine;
-use App\Bench\Acts\EndJob;
-use App\Bench\Acts\OpenJob;
-use App\Bench\Acts\PlanJob;
-use App\Bench\FindJobs;
-use App\Bench\Journal;
-use App\Bench\StepCode;
+use App\Acts\EndJob;
+use App\Acts\OpenJob;
+use App\Acts\PlanRoute;
+use App\Facts\JobPlanner;
+use App\Facts\SituationOfJob;
 use App\Http\Requests\AcceptRouteRequest;
-use App\Http\Requests\CrossLineRequest;
+use App\Http\Requests\ActRequest;
 use App\Http\Requests\FindJobsRequest;
 use App\Http\Requests\GoalRequest;
 use App\Http\Requests\OpenJobRequest;
-use App\Http\Resources\JobResource;
+use App\Http\Requests\WhatIfRequest;
 use App\Http\Resources\JobSummaryResource;
+use App\Http\Resources\PlanResource;
 use App\Models\BenchJob;
+use App\Reading\EndedJobSearch;
+use App\Refusal\Refusal;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use JadeStep\Core\Readiness\CheckCode;
+use JadeStep\Core\Exchange\PlanDifference;
+use JadeStep\Core\Exchange\SituationDocument;
 
+/** A job as a whole, and its plan: what is kept, what would be, what differs. */
 final class JobController
 {
+    use AnswersWithJob;
+
     public function open(OpenJobRequest $request, OpenJob $open): JsonResponse
     {
-        return $this->answer($open->on($request->validated('serial'), $request->user()))->setStatusCode(201);
+        return $this->answer($open->open($request->fields()->string('serial'), $request->person()), 201);
     }
 
-    public function index(FindJobsRequest $request, FindJobs $find): JsonResponse
+    public function index(FindJobsRequest $request, EndedJobSearch $find): JsonResponse
     {
-        $found = $find->page((string) $request->validated('find'), $request->validated('state'), (int) ($request->validated('before') ?? 0));
+        $fields = $request->fields();
+        $found = $find->page($fields->maybeString('find') ?? '', $fields->maybeString('state'), $request->integer('before'));
 
-        return new JsonResponse(['jobs' => JobSummaryResource::collection($found['jobs']), 'older' => $found['older'], 'inAll' => $found['inAll']]);
+        return new JsonResponse(['jobs' => JobSummaryResource::collection($found->jobs), 'older' => $found->older, 'inAll' => $found->inAll]);
     }
 
     public function show(BenchJob $job): JsonResponse
@@ -45,57 +48,70 @@ final class JobController
         return $this->answer($job);
     }
 
-    public function plan(GoalRequest $request, BenchJob $job, PlanJob $plan): JsonResponse
+    public function plan(GoalRequest $request, BenchJob $job, PlanRoute $plan): JsonResponse
     {
-        $plan->for($job, $request->goal());
+        $plan->setGoal($job, $request->goal(), $request->person());
 
         return $this->answer($job);
     }
 
-    public function acceptRoute(AcceptRouteRequest $request, BenchJob $job, AcceptRoute $accept): JsonResponse
+    public function acceptRoute(AcceptRouteRequest $request, BenchJob $job, PlanRoute $plan): JsonResponse
     {
-        $accept->of($job, $request->validated('route'), $request->validated('build'), $request->accepted(), $request->user());
+        $fields = $request->fields();
+        $plan->acceptRoute($job, $fields->string('route'), $fields->string('build'), $request->accepted(), $request->person());
 
         return $this->answer($job);
     }
 
-    public function attest(Request $request, BenchJob $job, CheckCode $code, Attest $attest): JsonResponse
+    public function chooseAgain(ActRequest $request, BenchJob $job, PlanRoute $plan): JsonResponse
     {
-        $attest->that($job, $code, $request->user());
+        $plan->chooseAgain($job, $request->person());
 
         return $this->answer($job);
     }
 
-    public function crossLine(CrossLineRequest $request, BenchJob $job, CrossLine $cross): JsonResponse
+    public function seeChanges(ActRequest $request, BenchJob $job, PlanRoute $plan): JsonResponse
     {
-        $cross->with($job, $request->validated('serial'), $request->user());
+        $plan->seeChanges($job, $request->person());
 
         return $this->answer($job);
     }
 
-    public function backUpAgain(BenchJob $job, BackUpAgain $again): JsonResponse
+    public function leave(ActRequest $request, BenchJob $job, EndJob $end): JsonResponse
     {
-        $again->of($job);
+        $end->leave($job, $request->person());
 
         return $this->answer($job);
     }
 
-    public function retry(BenchJob $job, StepCode $code, Journal $journal): JsonResponse
+    /** Plans a situation document against the held almanac; nothing is kept. `bin/jade plan` gives the same answer. */
+    public function planDocument(Request $request, JobPlanner $planner): JsonResponse
     {
-        $journal->retry($job->step($code));
-
-        return $this->answer($job);
+        return new JsonResponse(new PlanResource($planner->ofDocument($request->getContent())));
     }
 
-    public function leave(Request $request, BenchJob $job, EndJob $end): JsonResponse
+    public function situation(BenchJob $job, SituationOfJob $situation): JsonResponse
     {
-        $end->leave($job, $request->user());
+        if ($job->device === null || $job->goal === null) {
+            throw Refusal::notNow('The situation is known when the device has been read.');
+        }
 
-        return $this->answer($job);
+        return new JsonResponse(SituationDocument::write($situation->of($job, $job->goal)));
     }
 
-    private function answer(BenchJob $job): JsonResponse
+    public function whatIf(WhatIfRequest $request, BenchJob $job, JobPlanner $planner): JsonResponse
     {
-        return (new JobResource($job->refresh()->load('steps', 'bags', 'openedBy')))->response();
+        $pretences = $request->pretences();
+        $goal = $job->device === null ? null : $job->goal;
+        $goal ?? throw Refusal::notNow('What if is answered when it is known what the device is.');
+
+        return new JsonResponse(['pretended' => $pretences->words(), 'plan' => new PlanResource($planner->pretending($job, $goal, $pretences))]);
+    }
+
+    public function since(BenchJob $job, JobPlanner $planner): JsonResponse
+    {
+        $told = static fn (PlanDifference $d): array => ['code' => $d->code, 'words' => $d->words];
+
+        return new JsonResponse(['accepted' => $job->accepted?->about(), 'differences' => array_map($told, $planner->sinceAccepted($job))]);
     }
 }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Audit\JournalPages;
 use App\Http\Requests\JournalRequest;
-use App\Http\Resources\ActResource;
+use App\Http\Resources\JournalLineResource;
+use App\Reading\JournalPages;
 use Illuminate\Http\JsonResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -15,9 +15,9 @@ final class JournalController
 {
     public function index(JournalRequest $request, JournalPages $pages): JsonResponse
     {
-        $page = $pages->page($request->filter(), (int) ($request->validated('before') ?? 0));
+        $page = $pages->page($request->filter(), $request->integer('before'));
 
-        return new JsonResponse(['acts' => ActResource::collection($page['acts']), 'older' => $page['older'], 'codes' => $pages->codes(), 'people' => $pages->people()]);
+        return new JsonResponse(['acts' => JournalLineResource::collection($page['acts']), 'older' => $page['older'], 'codes' => $pages->codes(), 'people' => $pages->people()]);
     }
 
     public function csv(JournalRequest $request, JournalPages $pages): StreamedResponse

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\Requests\ActRequest;
 use App\Http\Requests\PersonRequest;
 use App\Models\User;
 use App\People\People;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 
 /** People, by leads; one's own sessions, by everybody. */
@@ -25,38 +25,38 @@ final class PeopleController
 
     public function store(PersonRequest $request): JsonResponse
     {
-        return new JsonResponse(self::person($this->people->add($request->fields())), 201);
+        return new JsonResponse(self::person($this->people->add($request->entry(), $request->person())), 201);
     }
 
     public function update(PersonRequest $request, User $person): JsonResponse
     {
-        $this->people->change($person, $request->fields());
+        $this->people->change($person, $request->entry(), $request->person());
 
         return new JsonResponse(self::person($person->refresh()));
     }
 
-    public function destroy(User $person): Response
+    public function destroy(ActRequest $request, User $person): Response
     {
-        $this->people->remove($person);
+        $this->people->remove($person, $request->person());
 
         return response()->noContent();
     }
 
-    public function sessions(Request $request): JsonResponse
+    public function sessions(ActRequest $request): JsonResponse
     {
-        return new JsonResponse(['sessions' => $this->people->sessions($request->user(), $request->session()->getId())]);
+        return new JsonResponse(['sessions' => $this->people->sessions($request->person(), $request->session()->getId())]);
     }
 
-    public function endSession(Request $request, string $session): Response
+    public function endSession(ActRequest $request, string $session): Response
     {
-        $this->people->endSessions($request->user(), $session);
+        $this->people->endSessions($request->person(), $session);
 
         return response()->noContent();
     }
 
-    public function endSessionsOf(User $person): Response
+    public function endSessionsOf(ActRequest $request, User $person): Response
     {
-        $this->people->endSessions($person, null);
+        $this->people->endSessionsOf($person, $request->person());
 
         return response()->noContent();
     }

@@ -4,68 +4,86 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Bench\Acts\ChooseReturn;
-use App\Bench\Acts\PutItemsBack;
-use App\Bench\Acts\SayOfOverlay;
-use App\Bench\BaseChoices;
-use App\Bench\MissingItems;
-use App\Bench\ReturnRecords;
-use App\Bench\TheReturn;
+use App\Acts\BringBack;
+use App\Facts\MissingItems;
+use App\Facts\ReturnChoicesOfJob;
+use App\Facts\ReturnEvidence;
+use App\Http\Requests\ActRequest;
 use App\Http\Requests\EvidenceRequest;
 use App\Http\Requests\MissingRequest;
 use App\Http\Requests\OverlayRequest;
 use App\Http\Requests\ReturnRequest;
-use App\Http\Resources\JobResource;
+use App\Http\Resources\MissingItemResource;
 use App\Http\Resources\ReturnResource;
 use App\Models\BenchJob;
 use Illuminate\Http\JsonResponse;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\Record\OverlayState;
+use JadeStep\Core\Job\WayBack\Mode;
 
 /** What is put back, and what comes over it. */
 final class ReturnController
 {
-    public function show(BenchJob $job, BaseChoices $choices): JsonResponse
+    use AnswersWithJob;
+
+    public function __construct(private readonly BringBack $bringBack)
+    {
+    }
+
+    public function show(BenchJob $job, ReturnChoicesOfJob $choices): JsonResponse
     {
         return new JsonResponse(new ReturnResource($job->load('steps', 'bags'), $choices));
     }
 
-    public function choose(ReturnRequest $request, BenchJob $job, ChooseReturn $choose): JsonResponse
+    public function choose(ReturnRequest $request, BenchJob $job): JsonResponse
     {
-        $job->load('steps');
-        match ($request->validated('mode')) {
-            TheReturn::WHOLE => $choose->whole($job, $request->validated('backup'), $request->user()),
-            TheReturn::AS_NEW => $choose->asNew($job, $request->validated('backup'), $request->validated('kinds') ?? [], $request->user()),
-            default => $choose->hold($job, $request->user()),
-        };
+        $fields = $request->fields();
+        [$backup, $by] = [$fields->maybeString('backup'), $request->person()];
+        $accepted = $fields->enums('accept', Kind::class);
+        $request->mode() === Mode::KeepAsNew
+            ? $this->bringBack->keepAsNew($job, $backup, $fields->enums('kinds', Kind::class), $accepted, $by)
+            : $this->bringBack->chooseWhole($job, $request->mode() === Mode::PutNothingBack ? null : $backup, $accepted, $by);
 
         return $this->answer($job);
     }
 
-    public function say(OverlayRequest $request, BenchJob $job, string $what, SayOfOverlay $say): JsonResponse
+    public function lookFirst(ActRequest $request, BenchJob $job): JsonResponse
     {
-        $say->that($job, $what, $request->validated('state'), $request->user());
+        $this->bringBack->lookFirst($job, $request->person());
+
+        return $this->answer($job);
+    }
+
+    public function endLook(ActRequest $request, BenchJob $job): JsonResponse
+    {
+        $this->bringBack->endLook($job, $request->person());
+
+        return $this->answer($job);
+    }
+
+    public function speakFor(OverlayRequest $request, BenchJob $job, string $what): JsonResponse
+    {
+        $this->bringBack->speakForOverlay($job, $what, $request->fields()->enum('state', OverlayState::class), $request->person());
 
         return $this->answer($job);
     }
 
     public function missing(BenchJob $job, MissingItems $missing): JsonResponse
     {
-        return new JsonResponse(['items' => $missing->of($job)]);
+        return new JsonResponse(['items' => MissingItemResource::all($missing->of($job))]);
     }
 
-    public function putBack(MissingRequest $request, BenchJob $job, PutItemsBack $put): JsonResponse
+    public function putBack(MissingRequest $request, BenchJob $job): JsonResponse
     {
-        $put->of($job->load('steps'), $request->validated('items'));
+        $this->bringBack->putItemsBack($job, $request->items(), $request->person());
 
         return $this->answer($job);
     }
 
-    public function evidence(EvidenceRequest $request, ReturnRecords $records): JsonResponse
+    public function evidence(EvidenceRequest $request, ReturnEvidence $evidence): JsonResponse
     {
-        return new JsonResponse(['kinds' => $records->evidence($request->validated('osLine'), (int) $request->validated('from'), (int) $request->validated('to'))]);
-    }
+        $from = $request->integer('from');
 
-    private function answer(BenchJob $job): JsonResponse
-    {
-        return (new JobResource($job->refresh()->load('steps', 'bags', 'openedBy')))->response();
+        return new JsonResponse(['kinds' => $evidence->told($request->fields()->string('osLine'), $from, $request->integer('to'))]);
     }
 }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Bench\Exception\Refusal;
+use App\Facts\RestingJobs;
+use App\Http\Requests\ActRequest;
 use App\Http\Requests\DeleteBagRequest;
 use App\Http\Requests\KeepingRequest;
 use App\Http\Requests\PassphraseRequest;
@@ -14,8 +15,11 @@ use App\Http\Resources\BagImportResource;
 use App\Http\Resources\BagResource;
 use App\Http\Resources\ComparisonResource;
 use App\Http\Resources\ItemsResource;
+use App\Journal\Deed;
+use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BagImport;
+use App\Refusal\Refusal;
 use App\Shelf\Downloads;
 use App\Shelf\Importing;
 use App\Shelf\Keeping;
@@ -23,7 +27,7 @@ use App\Shelf\Shelf;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use JadeStep\Core\Time\Rfc3339;
+use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -37,17 +41,17 @@ final class ShelfController
     {
     }
 
-    public function index(Importing $importing): JsonResponse
+    public function index(Importing $importing, RestingJobs $resting): JsonResponse
     {
         return new JsonResponse([
-            'bags' => BagResource::collection(Bag::query()->get()->reverse()->values()), 'space' => $this->shelf->space(), 'inbox' => $importing->inboxNames(),
+            'bags' => BagResource::collection(Bag::query()->get()->reverse()->values()), 'space' => $this->shelf->space(), 'restedOn' => (object) $resting->byBag(), 'inbox' => $importing->inboxNames(),
             'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()), 'keeping' => Keeping::read()->fields(),
         ]);
     }
 
     public function items(Request $request, Bag $bag): JsonResponse
     {
-        return new JsonResponse(new ItemsResource($this->shelf->inventory($bag), (string) $request->query('kind')));
+        return new JsonResponse(new ItemsResource($this->shelf->inventory($bag), $request->string('kind')->value()));
     }
 
     public function item(Bag $bag, string $path, Downloads $downloads): BinaryFileResponse
@@ -64,62 +68,68 @@ final class ShelfController
         return new JsonResponse(new ComparisonResource($this->shelf->compare($bag, $other)));
     }
 
-    public function verify(Bag $bag): BagResource
+    public function verify(ActRequest $request, Bag $bag): BagResource
     {
-        $this->shelf->verifyAgain($bag);
+        $this->shelf->verifyAgain($bag, $request->person());
 
         return new BagResource($bag->refresh());
     }
 
     public function seal(SealRequest $request, Bag $bag): BagResource
     {
-        $this->shelf->seal($bag, Rfc3339::parse($request->validated('keepUntil')), $request->validated('label'));
+        $this->shelf->seal($bag, $request->fields()->time('keepUntil'), $request->fields()->maybeString('label'), $request->person());
 
         return new BagResource($bag->refresh());
     }
 
     public function prove(PassphraseRequest $request, Bag $bag, Downloads $downloads): BagResource
     {
-        $downloads->prove($bag, $request->passphrase());
+        $downloads->prove($bag, $request->passphrase(), $request->person());
 
         return new BagResource($bag->refresh());
     }
 
     public function destroy(DeleteBagRequest $request, Bag $bag): Response
     {
-        $this->shelf->delete($bag, $request->user(), (string) $request->validated('reason'));
+        $this->shelf->delete($bag, $request->person(), $request->fields()->maybeString('reason') ?? '');
 
         return response()->noContent();
     }
 
-    public function zip(Bag $bag, Downloads $downloads): StreamedResponse
+    public function zip(ActRequest $request, Bag $bag, Downloads $downloads): StreamedResponse
     {
-        return self::download($downloads->bag($bag), "{$bag->id}.zip");
+        return self::download($downloads->bag($bag, $request->person()), "{$bag->id}.zip");
     }
 
     public function export(SideExportRequest $request, Bag $bag, Downloads $downloads): StreamedResponse
     {
-        return self::download($downloads->sideExport($bag, $request->kinds(), $request->passphrase(), $request->user()), "{$bag->id}-export.zip");
+        return self::download($downloads->sideExport($bag, $request->kinds(), $request->passphrase(), $request->person()), "{$bag->id}-export.zip");
     }
 
-    public function receive(Request $request, Importing $importing): JsonResponse
+    public function receive(ActRequest $request, Importing $importing): JsonResponse
     {
-        $import = $importing->receive((string) $request->query('name', 'bag.zip'), $request->getContent(true), $request->user());
+        $import = $importing->receive($request->string('name', 'bag.zip')->value(), $request->getContent(true), $request->person());
 
         return (new BagImportResource($import))->response()->setStatusCode(202);
     }
 
-    public function fromInbox(Request $request, Importing $importing): JsonResponse
+    public function fromInbox(ActRequest $request, Importing $importing): JsonResponse
     {
         $name = $request->input('name');
-        $import = $importing->fromInbox(is_string($name) ? $name : throw Refusal::notNow('Name what is to be taken in.'), $request->user());
+        $import = $importing->fromInbox(is_string($name) ? $name : throw Refusal::notNow('Name what is to be taken in.'), $request->person());
 
         return (new BagImportResource($import))->response()->setStatusCode(202);
     }
 
-    public function keep(KeepingRequest $request): JsonResponse
+    public function keep(KeepingRequest $request, Journal $journal): JsonResponse
     {
-        return new JsonResponse(Keeping::keep($request->validated())->fields());
+        $kept = DB::transaction(static function () use ($request, $journal): Keeping {
+            $journal->noteDeed(Deed::SetKeeping, $request->person(), $request->columns());
+
+            return Keeping::keep($request->columns());
+        });
+
+        return new JsonResponse($kept->fields());
     }
 
     /** @param  callable(): void  $send */

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Problems;
 
-use App\Bench\Exception\Refusal;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
+use App\Refusal\Refusal;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Http\JsonResponse;
@@ -30,12 +30,12 @@ final class ProblemRenderer
             $e instanceof ValidationException => self::problem(422, 'invalid-input', 'Some fields cannot be used: see errors.', ['errors' => self::errors($e->errors())]),
             $e instanceof InvalidDocument => self::problem(422, 'invalid-input', 'The document cannot be used: see errors.', ['errors' => $e->faults]),
             $e instanceof UnreadableCsv => self::problem(422, 'unreadable-table', $e->getMessage()),
-            $e instanceof Refusal => self::problem($e->reason === 'wrong-serial' ? 422 : 409, $e->reason, $e->getMessage(), $e->checks === [] ? [] : ['checks' => array_map(PlanDocument::check(...), $e->checks)]),
+            $e instanceof Refusal => self::problem($e->reason === 'wrong-serial' ? 422 : 409, $e->reason, $e->getMessage(), $e->checks === [] ? [] : ['checks' => PlanDocument::checks($e->checks)]),
             $e instanceof AuthenticationException => self::problem(401, 'signed-out', 'Sign in first.'),
             $e instanceof TokenMismatchException => self::problem(419, 'page-expired', 'This page is too old. Load it again.'),
             $e instanceof AuthorizationException => self::problem(403, 'not-allowed', 'Your role does not allow this. Ask a technician or a lead.'),
             $e instanceof LinkLost => self::problem(503, 'link-lost', $e->getMessage().' Check that it runs and is plugged in, then try again.'),
-            $e instanceof Refused => self::problem(409, $e->reason, $e->getMessage()),
+            $e instanceof Declined => self::problem(409, $e->reason, $e->getMessage()),
             $e instanceof Unopened => self::problem($e->passphraseIsWrong ? 422 : 409, $e->passphraseIsWrong ? 'wrong-passphrase' : 'damaged', $e->getMessage()),
             $e instanceof BagException => self::problem(409, 'bag', $e->getMessage()),
             $e instanceof PermitException => self::problem(409, 'untrusted', $e->getMessage()),

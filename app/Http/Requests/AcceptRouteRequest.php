@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
+use JadeStep\Core\Job\Record\AcceptedLosses;
 
-final class AcceptRouteRequest extends FormRequest
+final class AcceptRouteRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
@@ -21,9 +21,8 @@ final class AcceptRouteRequest extends FormRequest
         ];
     }
 
-    /** @return array{pairingLost: list<string>, appsUnavailable: list<string>} */
-    public function accepted(): array
+    public function accepted(): AcceptedLosses
     {
-        return ['pairingLost' => $this->validated('accept.pairingLost'), 'appsUnavailable' => $this->validated('accept.appsUnavailable')];
+        return AcceptedLosses::ofFields($this->fields()->in('accept'));
     }
 }

@@ -4,16 +4,25 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
 use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\Record\BackupChoice;
 
-final class BackupChoiceRequest extends FormRequest
+final class BackupChoiceRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
-        $exported = array_map(static fn (Kind $k): string => $k->value, array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport()));
+        $exported = array_column(array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport()), 'value');
 
-        return ['encryption' => ['required', 'in:plain,encrypted'], 'sideExports' => ['present', 'array'], 'sideExports.*' => ['string', 'distinct', 'in:'.implode(',', $exported)]];
+        return [
+            'encryption' => ['required', 'in:plain,encrypted'],
+            'sideExports' => ['present', 'array'],
+            'sideExports.*' => ['string', 'distinct', 'in:'.implode(',', $exported)],
+        ];
+    }
+
+    public function choice(): BackupChoice
+    {
+        return BackupChoice::ofFields($this->fields());
     }
 }

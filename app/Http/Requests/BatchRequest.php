@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class BatchRequest extends FormRequest
+final class BatchRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['csv' => ['required', 'string', 'max:5000000'], 'good' => ['nullable', 'integer', 'min:1']];

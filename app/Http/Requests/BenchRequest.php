@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
+use App\Benches\BenchEntry;
+use App\Ports\PortLabel;
 
-final class BenchRequest extends FormRequest
+final class BenchRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
@@ -26,9 +27,10 @@ final class BenchRequest extends FormRequest
         return ['linkAddress.regex' => 'The address of a device link begins with http:// or https:// and has no question mark in it.', 'ports.*.port.distinct' => 'Each port is named once.', 'ports.*.port.required' => 'Each port has the name that the device link gives it.'];
     }
 
-    /** @return array{name: string, linkAddress: string|null, ports: list<array{port: string, label: string|null}>} */
-    public function fields(): array
+    public function entry(): BenchEntry
     {
-        return ['name' => $this->validated('name'), 'linkAddress' => $this->validated('linkAddress'), 'ports' => array_values(array_map(static fn (array $p): array => ['port' => $p['port'], 'label' => $p['label'] ?? null], $this->validated('ports')))];
+        $fields = $this->fields();
+
+        return new BenchEntry($fields->string('name'), $fields->maybeString('linkAddress'), $fields->each('ports', PortLabel::ofFields(...)));
     }
 }

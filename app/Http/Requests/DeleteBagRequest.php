@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class DeleteBagRequest extends FormRequest
+final class DeleteBagRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['reason' => ['nullable', 'string', 'max:500']];

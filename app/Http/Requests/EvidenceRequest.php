@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class EvidenceRequest extends FormRequest
+final class EvidenceRequest extends ActRequest
 {
-    /** @return array<string, list<mixed>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['osLine' => ['required', 'string', 'max:64'], 'from' => ['required', 'integer', 'min:0', 'max:9999'], 'to' => ['required', 'integer', 'min:0', 'max:9999']];

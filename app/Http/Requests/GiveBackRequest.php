@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class GiveBackRequest extends FormRequest
+final class GiveBackRequest extends ActRequest
 {
-    /** @return array<string, list<mixed>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['reason' => ['required', 'string', 'min:8', 'max:500']];

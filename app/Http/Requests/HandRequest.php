@@ -4,16 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
 /** What a practice hand is told: a small JSON object, which the rig itself judges. */
-final class HandRequest extends FormRequest
+final class HandRequest extends ActRequest
 {
     private const FIELDS = ['port', 'action', 'target', 'seconds', 'answer', 'kind', 'work', 'phase', 'percent', 'perMinute', 'seed', 'speed',
         'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'betaEnrolled',
         'windows', 'heldBack', 'refused', 'issuedAgoSeconds', 'freshSeconds', 'broken', 'silent', 'slowSeconds', 'cutAfterBytes', 'slowFactor', 'alterNext'];
 
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return array_fill_keys(self::FIELDS, ['sometimes']);

@@ -4,14 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
 /** A file's text; what is in it is judged where it is read. */
-final class ImportRequest extends FormRequest
+final class ImportRequest extends ActRequest
 {
     private const MOST_CHARACTERS = 20_000_000;
 
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['text' => ['required', 'string', 'max:'.self::MOST_CHARACTERS], 'vendor' => ['nullable', 'string', 'max:64'], 'fileName' => ['required', 'string', 'max:200']];

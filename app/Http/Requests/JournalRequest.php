@@ -4,13 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
 use JadeStep\Core\Time\Rfc3339;
 
 /** What of the Journal is asked for. */
-final class JournalRequest extends FormRequest
+final class JournalRequest extends ActRequest
 {
-    /** @return array<string, list<mixed>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         $time = static function (string $field, mixed $value, \Closure $fail): void {

@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class KeepingRequest extends FormRequest
+final class KeepingRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
@@ -16,5 +14,11 @@ final class KeepingRequest extends FormRequest
             'daily' => ['required', 'integer:strict', 'between:1,365'], 'weekly' => ['required', 'integer:strict', 'between:0,520'],
             'verifyEveryDays' => ['required', 'integer:strict', 'between:1,365'], 'sealedDays' => ['required', 'integer:strict', 'between:1,3650'],
         ];
+    }
+
+    /** @return array<string, mixed> */
+    public function columns(): array
+    {
+        return $this->validated();
     }
 }

@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class KeyDecisionRequest extends FormRequest
+final class KeyDecisionRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['state' => ['required', 'in:accepted,refused'], 'name' => ['nullable', 'string', 'max:200']];

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Exchange\Fields;
 
 /** Missing items that are to be put back, each with the bag that it is taken from. */
-final class MissingRequest extends FormRequest
+final class MissingRequest extends ActRequest
 {
-    /** @return array<string, list<mixed>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
@@ -20,5 +20,16 @@ final class MissingRequest extends FormRequest
             'items.*.path' => ['required', 'string', 'max:1024'],
             'items.*.bag' => ['required', 'string', 'max:80'],
         ];
+    }
+
+    /** @return array<string, string> the bag to take each from, by kind/path */
+    public function items(): array
+    {
+        $items = [];
+        $this->fields()->each('items', static function (Fields $i) use (&$items): void {
+            $items["{$i->string('kind')}/{$i->string('path')}"] = $i->string('bag');
+        });
+
+        return $items;
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
+use JadeStep\Core\Job\Record\AcceptedLosses;
+
 /** The next route from where a device stands: for which goal, which route, what it costs. */
 final class OnwardRequest extends GoalRequest
 {
@@ -13,9 +15,8 @@ final class OnwardRequest extends GoalRequest
         return parent::rules() + (new AcceptRouteRequest)->rules();
     }
 
-    /** @return array{pairingLost: list<string>, appsUnavailable: list<string>} */
-    public function accepted(): array
+    public function accepted(): AcceptedLosses
     {
-        return ['pairingLost' => $this->validated('accept.pairingLost') ?? [], 'appsUnavailable' => $this->validated('accept.appsUnavailable') ?? []];
+        return AcceptedLosses::ofFields($this->fields()->in('accept'));
     }
 }

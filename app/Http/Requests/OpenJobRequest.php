@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class OpenJobRequest extends FormRequest
+final class OpenJobRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['serial' => ['required', 'string', 'max:100', 'regex:/\A[A-Za-z0-9._-]+\z/']];

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
+use JadeStep\Core\Job\Record\OverlayState;
 
-final class OverlayRequest extends FormRequest
+final class OverlayRequest extends ActRequest
 {
-    /** @return array<string, list<mixed>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['state' => ['required', Rule::in(['attested', 'not-waited'])]];
+        return ['state' => ['required', Rule::enum(OverlayState::class)]];
     }
 }

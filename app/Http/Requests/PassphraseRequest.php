@@ -4,15 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\ValidationException;
 use JadeStep\Core\Bag\Exception\WeakPassphrase;
 use JadeStep\Core\Bag\Passphrase;
 
 /** A passphrase, typed twice where it is a new one. It never goes back out, nor into a message. */
-final class PassphraseRequest extends FormRequest
+final class PassphraseRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['passphrase' => ['required', 'string', 'max:200'], 'again' => ['nullable', 'string', 'same:passphrase']];

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use App\Bench\Role;
 use App\Models\User;
-use Illuminate\Foundation\Http\FormRequest;
+use App\People\PersonEntry;
 use Illuminate\Validation\Rule;
+use JadeStep\Core\Job\Role;
 
-final class PersonRequest extends FormRequest
+final class PersonRequest extends ActRequest
 {
-    /** @return array<string, list<mixed>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         $person = $this->route('person');
@@ -30,9 +30,10 @@ final class PersonRequest extends FormRequest
         return ['email.unique' => 'Somebody signs in with this address already.', 'password.min' => 'A password has at least 10 characters.'];
     }
 
-    /** @return array<string, mixed> */
-    public function fields(): array
+    public function entry(): PersonEntry
     {
-        return $this->validated();
+        $fields = $this->fields();
+
+        return new PersonEntry($fields->string('name'), $fields->string('email'), $fields->enum('role', Role::class), $fields->maybeString('password'));
     }
 }

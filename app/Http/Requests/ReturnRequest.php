@@ -4,22 +4,31 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use App\Bench\TheReturn;
-use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\WayBack\Mode;
 
-/** What is put back: a whole backup (or none), or chosen kinds on a device that is kept as new. */
-final class ReturnRequest extends FormRequest
+/**
+ * What is put back: a whole backup, the cloud's, none, or chosen kinds on a device that is kept as new; and what of it is
+ * accepted by name as less than was promised.
+ */
+final class ReturnRequest extends ActRequest
 {
-    /** @return array<string, list<mixed>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
-            'mode' => ['required', Rule::in([TheReturn::WHOLE, TheReturn::AS_NEW, TheReturn::HOLD])],
+            'mode' => ['required', Rule::in([Mode::PutBack->value, Mode::FromCloud->value, Mode::KeepAsNew->value, Mode::PutNothingBack->value])],
             'backup' => ['present', 'nullable', 'string', 'max:80'],
             'kinds' => ['nullable', 'array', 'max:20'],
             'kinds.*' => ['distinct', Rule::enum(Kind::class)],
+            'accept' => ['nullable', 'array', 'max:20'],
+            'accept.*' => ['distinct', Rule::enum(Kind::class)],
         ];
+    }
+
+    public function mode(): Mode
+    {
+        return $this->fields()->enum('mode', Mode::class);
     }
 }

@@ -4,18 +4,17 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use App\Intake\Said;
-use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\ValidationException;
-use JadeStep\Core\Device\Exception\UnreadableImei;
+use JadeStep\Core\Device\Imei;
+use JadeStep\Core\Device\Said;
 use JadeStep\Core\Exchange\GoalText;
-use JadeStep\Core\Version\Exception\UnreadableVersion;
+use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Version\Version;
 
 /** What people say of a device that is not plugged in. The core reads IMEI, version and goal; their words come back with the field. */
-final class SaidRequest extends FormRequest
+final class SaidRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
@@ -39,14 +38,28 @@ final class SaidRequest extends FormRequest
 
     public function said(): Said
     {
-        return $this->reading('imei', fn (): Said => Said::of(['version' => $this->version()] + $this->validated()));
+        $imei = $this->text('imei');
+        $version = $this->text('version');
+
+        return Said::of(
+            $this->text('serial'),
+            $imei === null ? null : $this->reading('imei', static fn (): Imei => Imei::parse($imei)),
+            $this->text('modelName'), $this->text('hardwareId'), $this->fields()->maybeBool('carrierTied'), $this->text('whereBought'),
+            $version === null ? null : $this->reading('version', static fn (): Version => GoalText::version($version)),
+            $this->text('build'),
+        );
     }
 
     /** With all that opening a job needs. */
     public function whole(): Said
     {
-        foreach ([['serial', 'imei', 'Give the serial or the IMEI, so that the device is known when it is plugged in.'], ['modelName', 'hardwareId', 'Give the name of the model.'], ['version', 'version', 'Give the version that is installed.']] as [$field, $or, $words]) {
-            if (trim((string) $this->validated($field)) === '' && trim((string) $this->validated($or)) === '') {
+        $needed = [
+            ['serial', 'imei', 'Give the serial or the IMEI, so that the device is known when it is plugged in.'],
+            ['modelName', 'hardwareId', 'Give the name of the model.'],
+            ['version', 'version', 'Give the version that is installed.'],
+        ];
+        foreach ($needed as [$field, $or, $words]) {
+            if ($this->text($field) === null && $this->text($or) === null) {
                 throw ValidationException::withMessages([$field => $words]);
             }
         }
@@ -54,19 +67,18 @@ final class SaidRequest extends FormRequest
         return $this->said();
     }
 
-    /** @return array<string, int|string>|null */
-    public function goal(): ?array
+    public function goal(): ?Goal
     {
-        $text = trim((string) $this->validated('goal'));
+        $text = $this->text('goal');
 
-        return $text === '' ? null : $this->reading('goal', static fn (): array => GoalText::parse($text));
+        return $text === null ? null : $this->reading('goal', static fn (): Goal => GoalText::parse($text));
     }
 
-    private function version(): ?string
+    private function text(string $field): ?string
     {
-        $text = trim((string) $this->validated('version'));
+        $text = trim($this->fields()->maybeString($field) ?? '');
 
-        return $text === '' ? null : $this->reading('version', static fn (): string => (string) Version::parse($text));
+        return $text === '' ? null : $text;
     }
 
     /**
@@ -79,7 +91,7 @@ final class SaidRequest extends FormRequest
     {
         try {
             return $read();
-        } catch (UnreadableImei|UnreadableVersion|\InvalidArgumentException $e) {
+        } catch (\InvalidArgumentException $e) {
             throw ValidationException::withMessages([$field => $e->getMessage()]);
         }
     }

@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class SealRequest extends FormRequest
+final class SealRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['keepUntil' => ['required', 'string', 'regex:/\A\d{4}-\d\d-\d\dT\d\d:\d\d:\d\dZ\z/'], 'label' => ['nullable', 'string', 'max:250']];

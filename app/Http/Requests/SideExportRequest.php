@@ -4,16 +4,15 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\ValidationException;
 use JadeStep\Core\Bag\Exception\WeakPassphrase;
 use JadeStep\Core\Bag\Passphrase;
 use JadeStep\Core\Device\Kind;
 
 /** Which kinds are to be written out; the passphrase where the bag is encrypted. */
-final class SideExportRequest extends FormRequest
+final class SideExportRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         $exported = array_map(static fn (Kind $k): string => $k->value, array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport()));

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
+use App\Packages\StorageEntry;
 
-final class StorageRequest extends FormRequest
+final class StorageRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         $folder = ['required', 'string', 'max:400', 'regex:#\A/[^\x00-\x1f]*\z#'];
@@ -22,11 +22,13 @@ final class StorageRequest extends FormRequest
         return ['bagsFolder.regex' => 'Name the folder in full, from / on.', 'packagesFolder.regex' => 'Name the folder in full, from / on.', 'bagsBytes.min' => 'A limit is at least 1 MiB; leave it empty for as much as the disk has.', 'packagesBytes.min' => 'A limit is at least 1 MiB; leave it empty for as much as the disk has.'];
     }
 
-    /** @return array{bagsFolder: string, packagesFolder: string, bagsBytes: int|null, packagesBytes: int|null} */
-    public function fields(): array
+    public function entry(): StorageEntry
     {
-        $whole = static fn (mixed $v): ?int => $v === null ? null : (int) $v;
+        $fields = $this->fields();
+        $whole = fn (string $name): ?int => $fields->has($name) ? $this->integer($name) : null;
 
-        return ['bagsFolder' => $this->validated('bagsFolder'), 'packagesFolder' => $this->validated('packagesFolder'), 'bagsBytes' => $whole($this->validated('bagsBytes')), 'packagesBytes' => $whole($this->validated('packagesBytes'))];
+        return new StorageEntry(
+            rtrim($fields->string('bagsFolder'), '/'), rtrim($fields->string('packagesFolder'), '/'), $whole('bagsBytes'), $whole('packagesBytes'),
+        );
     }
 }

@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
-
-final class VendorRequest extends FormRequest
+final class VendorRequest extends ActRequest
 {
-    /** @return array<string, list<string>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
@@ -32,7 +30,7 @@ final class VendorRequest extends FormRequest
     }
 
     /** @return array<string, mixed> */
-    public function fields(): array
+    public function columns(): array
     {
         return ['name' => $this->validated('name'), 'address' => $this->validated('address'), 'refresh_minutes' => (int) $this->validated('refreshMinutes')];
     }

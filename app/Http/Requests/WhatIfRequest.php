@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use Illuminate\Validation\ValidationException;
 use JadeStep\Core\Device\Kind;
@@ -14,9 +13,9 @@ use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Version;
 
 /** What is pretended of a job. */
-final class WhatIfRequest extends FormRequest
+final class WhatIfRequest extends ActRequest
 {
-    /** @return array<string, list<mixed>> */
+    /** @return array<string, mixed> */
     public function rules(): array
     {
         $syncing = array_map(static fn (Kind $k): string => $k->value, array_filter(Kind::cases(), static fn (Kind $k): bool => $k->canSync()));

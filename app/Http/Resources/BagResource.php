@@ -7,6 +7,7 @@ namespace App\Http\Resources;
 use App\Models\Bag;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
+use JadeStep\Core\Exchange\FaultDocument;
 use JadeStep\Core\Time\Rfc3339;
 
 /** @mixin Bag */
@@ -20,8 +21,10 @@ final class BagResource extends JsonResource
             'takenAt' => Rfc3339::format($this->taken_at->toDateTimeImmutable()),
             'madeOn' => $this->made_on, 'declaredVersion' => $this->declared_version, 'loweredFrom' => $this->lowered_from,
             'encryption' => $this->encryption->value, 'source' => $this->source, 'serial' => $this->serial, 'hardwareId' => $this->hardware_id,
-            'passphraseProvenAt' => Rfc3339::formatOrNull($this->passphrase_proven_at?->toDateTimeImmutable()), 'checkState' => $this->check_state, 'checkProgress' => $this->check_progress,
-            'bytes' => $this->bytes, 'items' => $this->items, 'counts' => (object) ($this->counts ?? []), 'faults' => $this->faults ?? [],
+            'passphraseProvenAt' => Rfc3339::formatOrNull($this->passphrase_proven_at?->toDateTimeImmutable()),
+            'checkState' => $this->check_state, 'checkProgress' => $this->check_progress,
+            'bytes' => $this->bytes, 'items' => $this->items, 'counts' => (object) ($this->counts ?? []),
+            'faults' => array_map(FaultDocument::write(...), $this->faults),
             'verifiedAt' => Rfc3339::formatOrNull($this->verified_at?->toDateTimeImmutable()),
             'sealedAt' => Rfc3339::formatOrNull($this->sealed_at?->toDateTimeImmutable()),
             'keepUntil' => Rfc3339::formatOrNull($this->keep_until?->toDateTimeImmutable()),

@@ -6,6 +6,7 @@ namespace App\Http\Resources;
 
 use App\Models\HeldCatalogue;
 use App\Models\Vendor;
+use JadeStep\Core\Exchange\ProblemDocument;
 use JadeStep\Core\Time\Rfc3339;
 
 /** A vendor and the word that is held of it. */
@@ -22,7 +23,7 @@ final readonly class HeldVendorResource implements \JsonSerializable
         return [
             'id' => $v->id, 'name' => $v->name, 'address' => $v->address, 'refreshMinutes' => $v->refresh_minutes,
             'triedAt' => Rfc3339::formatOrNull($v->tried_at?->toDateTimeImmutable()), 'refreshedAt' => Rfc3339::formatOrNull($v->refreshed_at?->toDateTimeImmutable()),
-            'problem' => $v->problem, 'held' => $this->held === null ? null : $this->held($this->held),
+            'problem' => $v->problem === null ? null : ProblemDocument::write($v->problem), 'held' => $this->held === null ? null : $this->held($this->held),
         ];
     }
 

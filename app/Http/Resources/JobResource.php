@@ -4,17 +4,20 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Almanac\HeldAlmanac;
-use App\Bench\Acts\GoOnward;
-use App\Bench\Acts\Recovery;
-use App\Bench\JobChecks;
-use App\Bench\JobState;
-use App\Bench\StepCode;
-use App\Bench\StepState;
-use App\Intake\Waiting;
+use App\Facts\JobFacts;
 use App\Models\BenchJob;
 use Illuminate\Http\Request;
+use JadeStep\Core\Device\Difference;
+use JadeStep\Core\Exchange\DeviceDocument;
+use JadeStep\Core\Exchange\GoalDocument;
+use JadeStep\Core\Exchange\GoalText;
 use JadeStep\Core\Exchange\PlanDocument;
+use JadeStep\Core\Exchange\ProofDocument;
+use JadeStep\Core\Exchange\RouteDocument;
+use JadeStep\Core\Job\Holding;
+use JadeStep\Core\Job\Job;
+use JadeStep\Core\Job\May;
+use JadeStep\Core\Job\Record\RefusedPermit;
 use JadeStep\Core\Time\Rfc3339;
 
 /** @mixin BenchJob */
@@ -23,42 +26,40 @@ final class JobResource extends JobSummaryResource
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        return parent::toArray($request) + [
+        $model = app(JobFacts::class)->job($this->resource);
+
+        return $this->summary($model) + $this->decided($model) + [
             'openedBy' => $this->openedBy->name,
-            'device' => $this->device,
-            'goal' => $this->goal,
-            'plan' => $this->plan,
-            'route' => $this->route,
+            'device' => $this->device === null ? null : DeviceDocument::write($this->device),
+            'goal' => $this->goal === null ? null : GoalDocument::write($this->goal),
+            'goalWords' => $this->goal === null ? null : GoalText::words($this->goal),
+            'plan' => $this->plan === null ? null : PlanDocument::write($this->plan),
+            'refusedPermits' => array_map(static fn (RefusedPermit $p): array => $p->fields(), $this->refused_permits),
+            'route' => $this->route === null ? null : RouteDocument::write($this->route),
             'steps' => StepResource::collection($this->steps),
             'bags' => BagResource::collection($this->bags),
-            'checks' => $this->checks(),
+            'checks' => PlanDocument::checks($this->line_checks === [] ? $this->checks : $this->line_checks),
             'lineCrossedAt' => Rfc3339::formatOrNull($this->line_crossed_at?->toDateTimeImmutable()),
             'lineCrossedBy' => $this->line_crossed_by,
-            'eraseBegun' => $this->erase_begun_at !== null,
-            'ahead' => ['leaveRecovery' => Recovery::mayLeave($this->resource) && $this->state === JobState::Open, 'onward' => GoOnward::isOpenTo($this->resource) && $this->state === JobState::Open],
-            'recoveryKeys' => $this->line_crossed_at === null || $this->state !== JobState::Open ? [] : app(HeldAlmanac::class)->almanac()->model((string) ($this->device['hardwareId'] ?? ''))->recoverySequence ?? [],
-            'proof' => $this->proof,
-            'backup' => $this->backup ?? ['encryption' => 'plain', 'sideExports' => []],
-            'cloud' => $this->cloud,
-            'said' => $this->said,
-            'waitingForDevice' => Waiting::isWaiting($this->resource),
-            'differences' => $this->differences,
+            'returnHeld' => $this->return_held,
+            'recoveryKeys' => $this->recovery_keys ?? [],
+            'proof' => $this->proof === null ? null : ProofDocument::write($this->proof),
+            'backup' => $this->resource->backupChoice()->fields(),
+            'cloud' => $this->cloud?->fields(),
+            'said' => $this->said?->fields(),
+            'waitingForDevice' => $model->facts->waitsForDevice,
+            'differences' => array_map(static fn (Difference $d): array => $d->fields(), $this->differences),
         ];
     }
 
-    /**
-     * Before the line the checks are as last seen; past it they are what was proven there.
-     *
-     * @return list<array<string, string>>
-     */
-    private function checks(): array
+    /** @return array<string, mixed> what the core says may be done, and what it rests on */
+    private function decided(Job $model): array
     {
-        $safeguarding = $this->steps->firstWhere('code', StepCode::ChooseRoute)?->state === StepState::Done && $this->state === JobState::Open;
+        $told = static fn (May $m): array => ['allowed' => $m->isAllowed(), 'code' => $m->refusal?->value, 'words' => $m->words];
 
-        return match (true) {
-            $this->line_checks !== null => $this->line_checks,
-            $safeguarding => array_map(PlanDocument::check(...), app(JobChecks::class)->asLastSeen($this->resource)),
-            default => [],
-        };
+        return [
+            'may' => array_map($told, $model->acts()),
+            'restsOn' => array_map(static fn (Holding $h): array => ['kind' => $h->kind->value, 'id' => $h->id, 'why' => $h->why], $model->restsOn()->all),
+        ];
     }
 }

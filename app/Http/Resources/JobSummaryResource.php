@@ -4,40 +4,53 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Bench\Standing;
+use App\Facts\JobFacts;
 use App\Models\BenchJob;
+use App\Models\JobStep;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
+use JadeStep\Core\Job\Hand;
+use JadeStep\Core\Job\Job;
 use JadeStep\Core\Time\Rfc3339;
 
-/** @mixin BenchJob */
+/**
+ * A job as a row shows it. What follows from its facts is asked of the core.
+ *
+ * @mixin BenchJob
+ */
 class JobSummaryResource extends JsonResource
 {
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        $at = Standing::of($this->resource);
+        return $this->summary(app(JobFacts::class)->job($this->resource));
+    }
+
+    /** @return array<string, mixed> */
+    protected function summary(Job $model): array
+    {
+        $now = $model->now();
+        $current = $this->current($now);
 
         return [
-            'id' => $this->id, 'serial' => $this->serial, 'state' => $this->state->value,
-            'modelName' => $this->device['modelName'] ?? null,
-            'fromVersion' => $this->device['version'] ?? null,
-            'toVersion' => $this->route === null ? null : $this->route['legs'][array_key_last($this->route['legs'])]['to']['version'],
-            'stage' => $at?->code->stage()->value,
-            'current' => $at === null ? null : new StepResource($at),
-            'needsHand' => Standing::needsHand($at),
-            'flag' => $this->flag,
-            'backupOnly' => $this->resource->isBackupOnly(),
-            'benchId' => $this->bench_id,
-            'latestStart' => $this->line_crossed_at === null ? $this->latestStart() : null,
-            'lineCrossed' => $this->line_crossed_at !== null,
-            'installBegun' => $this->install_begun_at !== null,
-            'nothingLost' => $this->proof['nothingLost'] ?? null,
-            'losses' => $this->losses,
-            'endReason' => $this->end_reason,
-            'endedBy' => $this->ended_by,
+            'id' => $this->id, 'serial' => $this->serial, 'intent' => $this->intent->value, 'nightly' => $this->nightly,
+            'state' => $this->state->value, 'modelName' => $this->device?->modelName,
+            'fromVersion' => $this->device === null ? null : (string) $this->device->version,
+            'toVersion' => $this->route === null ? null : (string) $this->route->end()->version,
+            'position' => $model->position()->value, 'stage' => $model->position()->stage()->value, 'now' => new HandResource($now),
+            'needsHand' => $now->isWanted(), 'current' => $current === null ? null : new StepResource($current),
+            'flag' => $this->flag?->fields(), 'benchId' => $this->bench_id, 'latestStart' => Rfc3339::formatOrNull($now->by),
+            'lineCrossed' => $this->line_crossed_at !== null, 'installBegun' => $this->install_begun_at !== null,
+            'eraseBegun' => $this->erase_begun_at !== null, 'verdict' => new VerdictResource($model->verdict()),
+            'losses' => $this->losses, 'endReason' => $this->end_reason, 'endedBy' => $this->ended_by,
             'openedAt' => Rfc3339::format($this->created_at->toDateTimeImmutable()),
             'endedAt' => Rfc3339::formatOrNull($this->ended_at?->toDateTimeImmutable()),
         ];
+    }
+
+    /** The step that the next hand is about, or that runs. */
+    private function current(Hand $now): ?JobStep
+    {
+        return $now->step === null ? null : $this->steps->first(static fn (JobStep $s): bool => $s->at()->is($now->step));
     }
 }

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Facts\RestingJobs;
 use App\Models\HeldPackage;
-use App\Packages\PackageShelf;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
+use JadeStep\Core\Exchange\ProblemDocument;
 use JadeStep\Core\Time\Rfc3339;
 
 /** @mixin HeldPackage */
@@ -21,7 +22,7 @@ final class PackageResource extends JsonResource
         return [
             'sha256' => $this->sha256, 'vendor' => $this->vendor, 'build' => $this->build, 'version' => $this->version, 'fileName' => $this->file_name,
             'bytes' => $this->bytes, 'state' => $this->state->value, 'bytesDone' => $this->bytes_done, 'bytesPerSecond' => $this->bytes_per_second, 'secondsLeft' => $left,
-            'source' => $this->source, 'problem' => $this->problem, 'jobs' => app(PackageShelf::class)->needed()[$this->sha256] ?? [],
+            'source' => $this->source, 'problem' => $this->problem === null ? null : ProblemDocument::write($this->problem), 'jobs' => app(RestingJobs::class)->byPackage()[$this->sha256] ?? [],
             'usedAt' => Rfc3339::format($this->used_at->toDateTimeImmutable()), 'checkedAt' => Rfc3339::formatOrNull($this->checked_at?->toDateTimeImmutable()),
         ];
     }

@@ -4,53 +4,60 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Bench\Acts\ChooseReturn;
-use App\Bench\BaseChoices;
-use App\Bench\Exception\Refusal;
-use App\Bench\StepCode;
-use App\Bench\TheReturn;
+use App\Facts\ReturnChoicesOfJob;
 use App\Models\Bag;
 use App\Models\BenchJob;
-use App\Ports\BagStore;
-use JadeStep\Core\Bag\Exception\BagException;
-use JadeStep\Core\Bag\LoweredDifference;
+use App\Models\JobStep;
+use App\Refusal\Refusal;
+use Illuminate\Support\Collection;
 use JadeStep\Core\Device\Kind;
-use JadeStep\Core\Exchange\PlanDocument;
+use JadeStep\Core\Exchange\ChosenReturnDocument;
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Exchange\RouteDocument;
+use JadeStep\Core\Job\Record\CloudBackup;
+use JadeStep\Core\Job\Record\RefusedBase;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\WayBack\Promise;
+use JadeStep\Core\Job\WayBack\TheReturn;
 use JadeStep\Core\Route\BaseReason;
+use JadeStep\Core\Route\BaseUse;
 use JadeStep\Core\Route\ReturnChoice;
 use JadeStep\Core\Time\Rfc3339;
 
 /** How a job's data comes back: what is chosen, all that could be, the lowered copy, and how far it is by kind. */
 final readonly class ReturnResource implements \JsonSerializable
 {
-    public function __construct(private BenchJob $job, private BaseChoices $choices)
+    public function __construct(private BenchJob $job, private ReturnChoicesOfJob $choices)
     {
     }
 
     public function jsonSerialize(): mixed
     {
-        $return = TheReturn::of($this->job);
-        $chosen = $this->job->return_choice;
+        $return = $this->job->return();
 
         return [
-            'chosen' => [
-                'mode' => $return->mode, 'backup' => $return->backup, 'kinds' => $return->kinds, 'promise' => $return->promise,
-                'by' => $chosen['by'] ?? null, 'at' => $chosen['at'] ?? null,
-            ],
-            'mayChoose' => ChooseReturn::isOpenTo($this->job),
-            'stillNew' => ! $this->job->steps->contains('code', StepCode::PutBack) || ! ChooseReturn::hasBegun($this->job),
-            'mayHold' => ChooseReturn::mayHold($this->job),
-            'refused' => $this->job->refused_bases ?? [],
-            'difference' => $this->difference($return),
-            'tally' => (object) ($this->remembered(StepCode::PutBack)['tally'] ?? []),
-            'overlays' => (object) ($this->remembered(StepCode::BringIn)['overlays'] ?? []),
+            'chosen' => $return === null ? null : self::chosen($return),
+            'held' => $this->job->return_held,
+            'refused' => array_map(static fn (RefusedBase $r): array => $r->fields(), $this->job->refused_bases),
+            'difference' => $this->memoryOf(StepCode::LowerCopy)->has('difference') ? $this->memoryOf(StepCode::LowerCopy)->array('difference') : null,
+            'tally' => (object) $this->memoryOf(StepCode::PutBack)->array('tally'),
+            'overlays' => (object) $this->memoryOf(StepCode::BringIn)->array('overlays'),
         ] + $this->listed();
     }
 
-    /** @return array{choices: list<array<string, mixed>>, proposed: string|null, unknown: string|null} */
+    /** @return array<string, mixed> */
+    private static function chosen(TheReturn $return): array
+    {
+        return ChosenReturnDocument::way($return->way) + [
+            'promise' => array_map(RouteDocument::fate(...), $return->promise->fates),
+            'by' => $return->chosen?->by, 'at' => Rfc3339::formatOrNull($return->chosen?->at),
+        ];
+    }
+
+    /** @return array<string, mixed> */
     private function listed(): array
     {
-        if ($this->job->route === null || $this->job->device === null) {
+        if ($this->job->route === null || $this->job->device === null || ! $this->job->route->hasReturn()) {
             return ['choices' => [], 'proposed' => null, 'unknown' => null];
         }
         try {
@@ -58,47 +65,53 @@ final readonly class ReturnResource implements \JsonSerializable
         } catch (Refusal $e) {
             return ['choices' => [], 'proposed' => null, 'unknown' => $e->getMessage()];
         }
-        $bags = Bag::query()->get()->keyBy('id');
+        /** @var Collection<string, Bag> $bags */
+        $bags = Bag::query()->whereKey(array_values(array_filter(array_map(static fn (ReturnChoice $c): ?string => $c->backup, $choices->all))))->get()->keyBy('id');
 
-        return ['choices' => array_map(fn (ReturnChoice $c): array => $this->choice($c, $bags->get((string) $c->backup)), $choices->all), 'proposed' => $choices->proposed()->backup, 'unknown' => null];
+        return [
+            'choices' => array_map(fn (ReturnChoice $c): array => $this->choice($c, $bags->get((string) $c->backup)), $choices->all),
+            'proposed' => $choices->proposed()?->backup, 'unknown' => null,
+        ];
     }
 
     /** @return array<string, mixed> */
     private function choice(ReturnChoice $c, ?Bag $bag): array
     {
-        $cloud = $c->backup === TheReturn::CLOUD ? $this->job->cloud['backup'] ?? null : null;
+        $cloud = $c->backup === BaseUse::CLOUD ? $this->job->cloud?->backup : null;
         [$lost, $atRisk, $staleness] = $c->price();
 
-        return [
-            'backup' => $c->backup, 'where' => $c->backup === null ? null : ($cloud === null ? 'bag' : 'cloud'),
-            'label' => $bag->label ?? null, 'serial' => $bag->serial ?? null, 'source' => $bag->source ?? null, 'ofThisJob' => $bag?->bench_job_id === $this->job->id,
-            'takenAt' => $cloud['takenAt'] ?? ($bag === null ? null : Rfc3339::format($bag->taken_at->toDateTimeImmutable())),
-            'madeOn' => $cloud['madeOn'] ?? $bag->made_on ?? null, 'encryption' => $bag?->encryption->value,
-            'base' => $c->base === null ? null : PlanDocument::base($c->base),
-            'kinds' => array_map(PlanDocument::fate(...), $c->fates), 'lost' => $lost, 'atRisk' => $atRisk, 'staleSeconds' => $staleness,
-            'oneByOne' => $c->base === null ? [] : array_values(array_map(static fn (Kind $k): string => $k->value, array_filter($c->base->kinds, static fn (Kind $k): bool => $k->hasSideExport()))),
+        return self::about($bag, $cloud) + [
+            'backup' => $c->backup, 'ofThisJob' => $bag?->bench_job_id === $this->job->id,
+            'base' => $c->base === null ? null : RouteDocument::base($c->base->use()),
+            'kinds' => array_map(RouteDocument::fate(...), $c->fates), 'lost' => $lost, 'atRisk' => $atRisk, 'staleSeconds' => $staleness,
+            'losesMore' => array_column($this->losesMore($c), 'value'),
+            'oneByOne' => array_column(array_filter($c->base->kinds ?? [], static fn (Kind $k): bool => $k->hasSideExport()), 'value'),
             'reasons' => array_map(static fn (BaseReason $r): array => ['code' => $r->value, 'words' => $r->words()], $c->reasons),
         ];
     }
 
-    /** @return array{removed: list<string>, added: list<string>, own: list<string>, samePayload: bool}|null */
-    private function difference(TheReturn $return): ?array
+    /** @return array<string, mixed> what is chosen by: device, version, time and content */
+    private static function about(?Bag $bag, ?CloudBackup $cloud): array
     {
-        $original = $return->base();
-        $copy = $original === null ? null : $this->job->loweredCopy($original->id);
-        $bags = app(BagStore::class);
-        try {
-            $between = $copy === null ? null : LoweredDifference::between($bags->folder($original->id), $bags->folder($copy->id));
-        } catch (BagException) {
-            return null; // one of the two is not on the disk any more
-        }
+        $takenAt = $cloud === null ? $bag?->taken_at->toDateTimeImmutable() : $cloud->takenAt;
 
-        return $between === null ? null : ['removed' => $between->removed, 'added' => $between->added, 'own' => $between->own, 'samePayload' => $between->samePayload];
+        return [
+            'where' => $cloud === null ? ($bag === null ? null : 'bag') : 'cloud', 'label' => $bag?->label, 'serial' => $bag?->serial,
+            'source' => $bag?->source, 'takenAt' => Rfc3339::formatOrNull($takenAt),
+            'madeOn' => $cloud === null ? $bag?->made_on : (string) $cloud->madeOn, 'encryption' => $bag?->encryption->value,
+        ];
     }
 
-    /** @return array<string, mixed> */
-    private function remembered(StepCode $code): array
+    /** @return list<Kind> of which less comes back than was promised, so that it has to be accepted by name */
+    private function losesMore(ReturnChoice $c): array
     {
-        return $this->job->steps->firstWhere('code', $code)->data ?? [];
+        $standing = $this->job->return()?->standing;
+
+        return $standing === null ? [] : (new Promise($c->fates, $standing->losses))->losesMoreThan($standing);
+    }
+
+    private function memoryOf(StepCode $code): Fields
+    {
+        return $this->job->steps->first(static fn (JobStep $s): bool => $s->code === $code)?->memory() ?? Fields::of([]);
     }
 }

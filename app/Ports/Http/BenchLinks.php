@@ -6,8 +6,8 @@ namespace App\Ports\Http;
 
 use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 use App\Ports\LinkAddresses;
 use App\Ports\Operation;
 use App\Ports\PortReading;
@@ -37,7 +37,7 @@ final class BenchLinks implements DeviceLink
         foreach ($this->all() as $id => $link) {
             try {
                 foreach ($link->ports() as $p) {
-                    $ports[] = new PortReading($p->port, $p->serial, $p->modelName, $p->version, $p->mode, $id);
+                    $ports[] = $p->at($id);
                 }
             } catch (LinkLost $lost) {
                 // the ports of the other benches are told all the same
@@ -144,7 +144,7 @@ final class BenchLinks implements DeviceLink
                 $this->seenAt[$serial] = $id;
 
                 return $answer;
-            } catch (Refused $e) {
+            } catch (Declined $e) {
                 $e->reason === 'no-such-device' || throw $e;
                 $why ??= $e;
             } catch (LinkLost $e) {

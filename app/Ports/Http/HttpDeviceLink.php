@@ -5,9 +5,10 @@ declare(strict_types=1);
 namespace App\Ports\Http;
 
 use App\Ports\DeviceLink;
+use App\Ports\DeviceMode;
 use App\Ports\DeviceReading;
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 use App\Ports\Operation;
 use App\Ports\PortReading;
 use App\Ports\Work;
@@ -17,6 +18,9 @@ use JadeStep\Core\Bag\Exception\UnreadableInventory;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\KindHeader;
+use JadeStep\Core\Exchange\DeviceDocument;
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Job\Phase;
 use JadeStep\Core\Time\Rfc3339;
 
 /** The device link over HTTP. */
@@ -33,35 +37,40 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     public function ports(): array
     {
-        return array_map(static fn (array $p): PortReading => new PortReading(
-            (string) $p['port'], $p['device']['serial'] ?? null, $p['device']['modelName'] ?? null, $p['device']['version'] ?? null, $p['device']['mode'] ?? null,
-        ), $this->client->get('/ports', self::PORTS_SECONDS)->json('ports'));
+        $told = Fields::of($this->client->get('/ports', self::PORTS_SECONDS)->json());
+
+        return $told->each('ports', static function (Fields $port): PortReading {
+            $device = $port->maybeIn('device');
+
+            return $device === null
+                ? new PortReading($port->string('port'), null, null, null, null)
+                : PortReading::ofFields($device->with('port', $port->string('port')));
+        });
     }
 
     public function read(string $serial): DeviceReading
     {
-        $told = $this->client->get($this->at($serial))->json();
-        if ($told['serial'] !== $serial) {
-            throw new Refused('other-device', "Another device, {$told['serial']}, answers in the place of {$serial}. Nothing is done to it.", 409);
+        $told = Fields::of($this->client->get($this->at($serial))->json());
+        $device = DeviceDocument::read($told);
+        if ($device->serial !== $serial) {
+            throw new Declined('other-device', "Another device, {$device->serial}, answers in the place of {$serial}. Nothing is done to it.", 409);
         }
-        $facts = array_diff_key($told, array_flip(['imei', 'mode', 'activated', 'setUp', 'operation', 'bootable']));
+        $operation = $told->maybeIn('operation');
 
         return new DeviceReading(
-            $told['serial'], $told['imei'], $told['mode'], $told['version'], $told['build'], $told['paired'], $told['activated'], $told['setUp'],
-            $told['operation'] === null ? null : self::operationOf($told['operation']),
-            $facts,
-            $told['bootable'],
+            $device, $told->maybeString('imei'), $told->enum('mode', DeviceMode::class), $told->bool('activated'), $told->bool('setUp'),
+            $operation === null ? null : self::operationOf($operation), null, $told->maybeBool('practice') ?? false,
         );
     }
 
     public function start(string $serial, Work $work): Operation
     {
-        return self::operationOf($this->client->post($this->at($serial, 'operations'), ['kind' => $work->value])->json());
+        return self::operationOf(Fields::of($this->client->post($this->at($serial, 'operations'), ['kind' => $work->value])->json()));
     }
 
     public function operation(string $serial, string $id): Operation
     {
-        return self::operationOf($this->client->get($this->at($serial, 'operations', $id))->json());
+        return self::operationOf(Fields::of($this->client->get($this->at($serial, 'operations', $id))->json()));
     }
 
     public function listing(string $serial, Encryption $for = Encryption::None): Inventory
@@ -80,18 +89,19 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     public function nonce(string $serial): string
     {
-        return $this->client->post($this->at($serial, 'nonce'))->json('nonce');
+        return Fields::of($this->client->post($this->at($serial, 'nonce'))->json())->string('nonce');
     }
 
     public function sendPackage(string $serial, string $file, string $sha256, callable $progress, bool $anew = false): void
     {
         $path = $this->at($serial, 'packages', $sha256);
         $whole = (int) filesize($file);
-        $sent = $anew ? 0 : (int) $this->client->get($path)->json('received');
+        $sent = $anew ? 0 : Fields::of($this->client->get($path)->json())->int('received');
         $in = fopen($file, 'rb') ?: throw new \RuntimeException('The package cannot be opened.');
         while ($sent < $whole) {
             fseek($in, $sent);
-            $sent = (int) $this->client->put("{$path}?offset={$sent}", (string) fread($in, self::PACKAGE_CHUNK))->json('received');
+            $piece = (string) fread($in, self::PACKAGE_CHUNK);
+            $sent = Fields::of($this->client->put("{$path}?offset={$sent}", $piece)->json())->int('received');
             $progress($sent, $whole);
         }
         fclose($in);
@@ -99,19 +109,21 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     public function install(string $serial, string $permit, string $packageSha256, bool $keepData = false): Operation
     {
-        return self::operationOf($this->client->post($this->at($serial, 'installs'), ['permit' => $permit, 'packageSha256' => $packageSha256, 'keepData' => $keepData])->json());
+        return self::operationOf(Fields::of($this->client->post($this->at($serial, 'installs'), ['permit' => $permit, 'packageSha256' => $packageSha256, 'keepData' => $keepData])->json()));
     }
 
     public function offerReturn(string $serial, string $declaredVersion, Inventory $inventory): string
     {
         $kinds = array_map(static fn (KindHeader $k): array => ['kind' => $k->kind, 'items' => $k->items, 'storeSchema' => $k->storeSchema], $inventory->kinds);
 
-        return $this->client->post($this->at($serial, 'returns'), ['declaredVersion' => $declaredVersion, 'kinds' => $kinds])->json('return');
+        $offer = ['declaredVersion' => $declaredVersion, 'kinds' => $kinds];
+
+        return Fields::of($this->client->post($this->at($serial, 'returns'), $offer)->json())->string('return');
     }
 
     public function returned(string $serial, string $return): array
     {
-        return $this->client->get($this->at($serial, 'returns', $return))->json('items');
+        return Fields::of($this->client->get($this->at($serial, 'returns', $return))->json())->strings('items');
     }
 
     public function sendItem(string $serial, string $return, Item $item, callable $read): void
@@ -140,7 +152,7 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     public function commitReturn(string $serial, string $return): Operation
     {
-        return self::operationOf($this->client->post($this->at($serial, 'returns', $return, 'commit'))->json());
+        return self::operationOf(Fields::of($this->client->post($this->at($serial, 'returns', $return, 'commit'))->json()));
     }
 
     private static function for(Encryption $encryption): string
@@ -155,9 +167,11 @@ final readonly class HttpDeviceLink implements DeviceLink
         return '/devices/'.implode('/', array_map($encode, [$serial, ...array_values($parts)]));
     }
 
-    /** @param  array<string, mixed>  $o */
-    private static function operationOf(array $o): Operation
+    private static function operationOf(Fields $o): Operation
     {
-        return new Operation($o['id'], $o['kind'], $o['state'], $o['phase'], (float) $o['progress'], $o['doNotDisturb'], $o['error'], $o['wants']);
+        return new Operation(
+            $o->string('id'), $o->string('kind'), $o->string('state'), Phase::told($o->string('phase')), $o->float('progress'),
+            $o->bool('doNotDisturb'), $o->maybeString('error'), $o->maybeString('wants'),
+        );
     }
 }

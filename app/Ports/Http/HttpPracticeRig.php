@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ports\Http;
 
-use App\Ports\Exception\Refused;
+use App\Ports\Exception\Declined;
 use App\Ports\PracticeRig;
 use Illuminate\Http\Client\Factory;
 
@@ -18,7 +18,7 @@ final readonly class HttpPracticeRig implements PracticeRig
     {
         try {
             return $this->client($address)->get('/practice')->json();
-        } catch (Refused) {
+        } catch (Declined) {
             return null;
         }
     }

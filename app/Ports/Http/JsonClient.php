@@ -4,21 +4,25 @@ declare(strict_types=1);
 
 namespace App\Ports\Http;
 
+use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
-use App\Ports\Exception\Refused;
 use GuzzleHttp\Exception\TransferException;
 use Illuminate\Http\Client\ConnectionException;
 use Illuminate\Http\Client\Factory;
 use Illuminate\Http\Client\PendingRequest;
 use Illuminate\Http\Client\Response;
+use JadeStep\Core\Exchange\Fields;
 use Psr\Http\Message\StreamInterface;
 
-/** Talks to one service; turns silence into LinkLost and problem details (RFC 9457) into Refused. */
+/** Talks to one service; turns silence into LinkLost and problem details (RFC 9457) into Declined. */
 final readonly class JsonClient
 {
     private const CONNECT_SECONDS = 3;
 
     private const ANSWER_SECONDS = 30;
+
+    /** A stream that gives nothing for so long gives an empty piece, so that who reads it can say that it is still there. */
+    private const PIECE_SECONDS = 4;
 
     public function __construct(private Factory $http, private string $address, private string $name)
     {
@@ -54,7 +58,7 @@ final readonly class JsonClient
      */
     public function stream(string $path, array $headers = []): array
     {
-        $response = $this->ask(fn (PendingRequest $r): Response => $r->withHeaders($headers)->withOptions(['stream' => true])->get($path));
+        $response = $this->ask(fn (PendingRequest $r): Response => $r->withHeaders($headers)->withOptions(['stream' => true, 'read_timeout' => self::PIECE_SECONDS])->get($path));
         $stream = $response->toPsrResponse()->getBody()->detach();
 
         return [$stream ?? throw LinkLost::to($this->name), $response];
@@ -73,9 +77,19 @@ final readonly class JsonClient
             throw LinkLost::to($this->name);
         }
         if ($response->failed()) {
-            throw new Refused((string) $response->json('code', 'refused'), (string) $response->json('detail', 'It said no without a reason.'), $response->status());
+            throw self::declined($response);
         }
 
         return $response;
+    }
+
+    private static function declined(Response $response): Declined
+    {
+        $told = $response->json();
+        $problem = Fields::of(is_array($told) ? $told : []);
+
+        return new Declined(
+            $problem->maybeString('code') ?? 'refused', $problem->maybeString('detail') ?? 'It said no without a reason.', $response->status(),
+        );
     }
 }

@@ -7,8 +7,6 @@ namespace JadeStep\Core\Aftercare;
 use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Almanac\Channel;
-use JadeStep\Core\Device\Accessory;
-use JadeStep\Core\Device\App;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\KindStock;
@@ -34,7 +32,6 @@ final class Aftercare
     {
         $last = self::lastOfLine($runs, $goal, $almanac, (string) $before->hardwareId, $now);
         $seen = static fn (bool $is): AftercareState => $is ? AftercareState::Seen : AftercareState::Open;
-        $names = static fn (array $of): array => array_map(static fn (Accessory|App $x): string => $x instanceof App ? $x->name : $x->id, $of);
         $items = [
             new AftercareItem(AftercareCode::OwnerLockOn, $seen($lock === OwnerLock::On)),
             new AftercareItem(AftercareCode::UsualBackup, AftercareState::Open),
@@ -43,8 +40,8 @@ final class Aftercare
             self::stepUp($last, $runs, $steppedUp),
             self::had($before, Kind::SignIns) ? new AftercareItem(AftercareCode::SignInAgain, AftercareState::Open, $signIns) : null,
             self::had($before, Kind::PaymentCards) ? new AftercareItem(AftercareCode::CardsAgain, AftercareState::Open) : null,
-            $losses->pairingLost === [] ? null : new AftercareItem(AftercareCode::Wearable, AftercareState::Told, $names($losses->pairingLost)),
-            $losses->appsUnavailable === [] ? null : new AftercareItem(AftercareCode::AppsLater, AftercareState::Told, $names($losses->appsUnavailable)),
+            $losses->pairingLost === [] ? null : new AftercareItem(AftercareCode::Wearable, AftercareState::Told, $before->accessoryNames($losses->pairingLost)),
+            $losses->appsUnavailable === [] ? null : new AftercareItem(AftercareCode::AppsLater, AftercareState::Told, $before->appNames($losses->appsUnavailable)),
             $shelf === [] ? null : new AftercareItem(AftercareCode::OnTheShelf, AftercareState::Told, $shelf),
             $sealedNewer === null ? null : new AftercareItem(AftercareCode::SealedNewer, AftercareState::Told, [$sealedNewer]),
         ];

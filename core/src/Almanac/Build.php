@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Almanac;
 
+use JadeStep\Core\Route\BuildName;
 use JadeStep\Core\Version\Version;
 use JadeStep\Core\Version\VersionRange;
 
@@ -39,6 +40,11 @@ final readonly class Build
             }
         }
         $this->byHardwareId = $byHardwareId;
+    }
+
+    public function name(): BuildName
+    {
+        return new BuildName($this->version, $this->build, $this->channel);
     }
 
     public function packageFor(string $hardwareId): ?Package

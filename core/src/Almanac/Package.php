@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Almanac;
 
+use JadeStep\Core\Route\PackageName;
+
 /** The firmware file of one build for one or more hardware ids. */
 final readonly class Package
 {
@@ -20,6 +22,11 @@ final readonly class Package
         public string $url,
         public array $signing,
     ) {
+    }
+
+    public function name(): PackageName
+    {
+        return new PackageName($this->fileName, $this->bytes, $this->sha256);
     }
 
     public function windowAt(\DateTimeImmutable $moment): ?SigningWindow

@@ -7,8 +7,10 @@ namespace JadeStep\Core\Bag;
 use JadeStep\Core\Bag\Exception\UnsafePath;
 use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Internal\Manifest;
+use JadeStep\Core\Bag\Internal\Source;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\Tree;
+use JadeStep\Core\Bag\Internal\WorkFolder;
 
 /**
  * Writes a plain bag item by item.
@@ -19,11 +21,12 @@ use JadeStep\Core\Bag\Internal\Tree;
  */
 final class BagWriter implements Writer
 {
-    private const CHUNK = 262_144;
+    private readonly string $work;
 
     /** @param  array<string, Item>  $written by key */
-    private function __construct(private readonly string $work, private readonly string $target, private array $written)
+    private function __construct(private readonly WorkFolder $folder, private readonly string $target, private array $written)
     {
+        $this->work = $folder->path;
     }
 
     /**
@@ -36,10 +39,9 @@ final class BagWriter implements Writer
         if (file_exists($target)) {
             throw WriteFailed::at(basename($target), 'a bag of this name is there already, and nothing is ever overwritten');
         }
-        $work = $target.'.writing';
-        Tree::makeFolder("{$work}/bag/data");
+        $folder = WorkFolder::hold($target);
 
-        return new self($work, $target, self::wholeItems($work));
+        return new self($folder, $target, self::wholeItems($folder->path));
     }
 
     /** Whether this very item is here already. */
@@ -71,14 +73,15 @@ final class BagWriter implements Writer
         return $item;
     }
 
-    public function take(Item $listed, $content): Item
+    public function take(Item $listed, $content, ?callable $progress = null): Item
     {
-        return $this->put($listed->kind, $listed->path, $listed->modifiedAt, $content);
+        return $this->put($listed->kind, $listed->path, $listed->modifiedAt, $content, $progress);
     }
 
     /** Every item is whole in its place as soon as it is taken. */
     public function pause(): void
     {
+        $this->folder->letGo();
     }
 
     /** Leaves out what the device no longer lists. */
@@ -110,7 +113,7 @@ final class BagWriter implements Writer
             TagFiles::INVENTORY => implode('', array_map(static fn (string $l): string => $l."\n", iterator_to_array($inventory->lines(), false))),
         ]);
         Tree::rename("{$this->work}/bag", $this->target);
-        Tree::remove($this->work);
+        $this->folder->remove();
 
         return $inventory;
     }
@@ -155,18 +158,13 @@ final class BagWriter implements Writer
         }
         $hash = hash_init('sha256');
         $bytes = 0;
-        while (! feof($content)) {
-            $text = fread($content, self::CHUNK);
-            if ($text === false) {
-                throw WriteFailed::at(basename($file), 'the device stopped sending');
-            }
+        Source::each($content, basename($file), static function (string $text) use ($out, $file, $hash, &$bytes): void {
             if (@fwrite($out, $text) !== strlen($text)) {
                 throw WriteFailed::at(basename($file));
             }
             hash_update($hash, $text);
             $bytes += strlen($text);
-            $progress === null || $text === '' ?: $progress(strlen($text));
-        }
+        }, $progress);
         fclose($out);
 
         return [$bytes, hash_final($hash)];

@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\PgpMessage;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\Tree;
+use JadeStep\Core\Bag\Internal\WorkFolder;
 
 /**
  * Writes an encrypted bag: per kind segments that are POSIX tars in OpenPGP messages, and the inventory as another.
@@ -42,8 +43,13 @@ final class EncryptedBagWriter implements Writer
     /** @var list<array{segment: string, path: string}> entries that do not count, since the item was fetched again */
     private array $superseded = [];
 
-    private function __construct(private readonly string $work, private readonly string $target, private readonly OpenPgp $pgp, private readonly int $segmentBytes)
-    {
+    private function __construct(
+        private readonly WorkFolder $folder,
+        private readonly string $work,
+        private readonly string $target,
+        private readonly OpenPgp $pgp,
+        private readonly int $segmentBytes,
+    ) {
     }
 
     /**
@@ -58,11 +64,10 @@ final class EncryptedBagWriter implements Writer
         if (file_exists($target)) {
             throw WriteFailed::at(basename($target), 'a bag of this name is there already, and nothing is ever overwritten');
         }
-        $work = $target.'.writing';
-        Tree::makeFolder("{$work}/bag/data");
-        Tree::makeFolder("{$work}/records");
+        $folder = WorkFolder::hold($target);
+        Tree::makeFolder("{$folder->path}/records");
 
-        $writer = new self($work, $target, $pgp, $segmentBytes);
+        $writer = new self($folder, $folder->path, $target, $pgp, $segmentBytes);
         $writer->recall();
 
         return $writer;
@@ -99,9 +104,9 @@ final class EncryptedBagWriter implements Writer
         return $item;
     }
 
-    public function take(Item $listed, $content): Item
+    public function take(Item $listed, $content, ?callable $progress = null): Item
     {
-        return $this->put($listed, $content);
+        return $this->put($listed, $content, $progress);
     }
 
     /** Leaves out what the device no longer lists. */
@@ -128,7 +133,7 @@ final class EncryptedBagWriter implements Writer
             TagFiles::MANIFEST => Manifest::render($digests),
         ]);
         Tree::rename("{$this->work}/bag", $this->target);
-        Tree::remove($this->work);
+        $this->folder->remove();
 
         return $inventory;
     }
@@ -137,11 +142,13 @@ final class EncryptedBagWriter implements Writer
     public function pause(): void
     {
         $this->endSegment();
+        $this->folder->letGo();
     }
 
     /** Gives the open segment up; what is in whole segments stays for the next run. */
     public function abandon(): void
     {
+        $this->folder->letGo();
         $this->message?->abandon();
         $this->message = null;
     }

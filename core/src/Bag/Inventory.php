@@ -84,6 +84,17 @@ final readonly class Inventory
         return array_column(array_map(static fn (KindHeader $k): array => [$k->kind, $k->items], $this->kinds), 1, 0);
     }
 
+    /** @return array<string, int> the schema in which each kind is written, where it is known */
+    public function storeSchemas(): array
+    {
+        $schemas = [];
+        foreach ($this->kinds as $kind) {
+            $kind->storeSchema === null || $schemas[$kind->kind] = $kind->storeSchema;
+        }
+
+        return $schemas;
+    }
+
     public function bytes(): int
     {
         return array_sum(array_map(static fn (Item $i): int => $i->bytes, $this->items));

@@ -8,14 +8,14 @@ namespace JadeStep\Core\Bag;
 final class Reconciliation
 {
     /** @param  list<RewriteRule>  $rules */
-    public static function compare(Inventory $before, Inventory $after, array $rules): Proof
+    public static function compare(Inventory $before, Inventory $after, array $rules): Comparison
     {
         $had = self::byKind($before);
         $has = self::byKind($after);
         $kinds = array_values(array_unique([...array_keys($had), ...array_keys($has)]));
 
-        return new Proof(array_map(
-            static fn (string $kind): KindProof => self::kind($kind, $had[$kind] ?? [], $has[$kind] ?? [], $rules),
+        return new Comparison(array_map(
+            static fn (string $kind): KindComparison => self::kind($kind, $had[$kind] ?? [], $has[$kind] ?? [], $rules),
             $kinds,
         ));
     }
@@ -25,7 +25,7 @@ final class Reconciliation
      * @param  array<string, Item>  $has  by path
      * @param  list<RewriteRule>  $rules
      */
-    private static function kind(string $kind, array $had, array $has, array $rules): KindProof
+    private static function kind(string $kind, array $had, array $has, array $rules): KindComparison
     {
         $same = 0;
         $changed = [];
@@ -44,7 +44,7 @@ final class Reconciliation
         }
         [$moved, $missing, $extra] = self::byDigest($open, $has);
 
-        return new KindProof($kind, count($had), $same + $moved, $changed, $missing, $extra);
+        return new KindComparison($kind, count($had), $same + $moved, $changed, $missing, $extra);
     }
 
     /**

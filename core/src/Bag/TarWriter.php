@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Bag;
 
+use JadeStep\Core\Bag\Exception\SourceStalled;
 use JadeStep\Core\Bag\Exception\WriteFailed;
+use JadeStep\Core\Bag\Internal\Source;
 
 /** Writes a POSIX tar (IEEE Std 1003.1, ustar; pax headers for what ustar cannot hold) to a stream. */
 final class TarWriter
@@ -36,16 +38,19 @@ final class TarWriter
     /**
      * @param  resource  $content
      * @param  int  $bytes  how many the entry has: more than that are not read, fewer are filled up with zeros
-     * @param  (callable(string): void)|null  $seen  shown the content piece by piece
+     * @param  (callable(string): void)|null  $seen  shown the content piece by piece, an empty one while nothing comes
      * @return int how many bytes the content really had, at most one more than announced
      */
     public function add(string $path, int $bytes, int $modifiedAt, $content, ?callable $seen = null): int
     {
         $this->header($path, $bytes, $modifiedAt);
         $left = $bytes;
+        $empty = 0;
         while ($left > 0 && ! feof($content)) {
             $text = (string) fread($content, max(1, min(self::CHUNK, $left)));
-            $seen === null || $text === '' ?: $seen($text);
+            $empty = $text === '' ? $empty + 1 : 0;
+            $empty <= Source::PATIENCE || throw SourceStalled::at($path);
+            $seen === null || $seen($text);
             $this->put($text);
             $left -= strlen($text);
         }

@@ -17,13 +17,14 @@ interface Writer
      *
      * @param  Item  $listed  as the device listed it
      * @param  resource  $content
+     * @param  (callable(int): void)|null  $progress  told the bytes of each piece, 0 while nothing comes
      * @return Item what came: with another digest where the item changed meanwhile
      *
      * @throws BagException
      */
-    public function take(Item $listed, $content): Item;
+    public function take(Item $listed, $content, ?callable $progress = null): Item;
 
-    /** Makes sure that a later run finds all that was taken. */
+    /** Makes sure that a later run finds all that was taken, and lets go of the work folder. */
     public function pause(): void;
 
     /** Leaves out what the device no longer lists. */

@@ -11,4 +11,10 @@ final readonly class Accessory
     public function __construct(public string $id, public string $type, public Version $osVersion)
     {
     }
+
+    /** "Fenn Band (band-1)" */
+    public function label(): string
+    {
+        return ucwords(str_replace('-', ' ', $this->type))." ({$this->id})";
+    }
 }

@@ -52,7 +52,7 @@ final readonly class Device
      */
     public function holding(array $kinds): self
     {
-        return new self(...['kinds' => $kinds] + get_object_vars($this));
+        return $this->changed(['kinds' => $kinds]);
     }
 
     /** Used bytes bound a backup from above; where storage is not read, the sizes of the kinds stand in. */
@@ -61,6 +61,73 @@ final readonly class Device
         return $this->capacityBytes !== null && $this->freeBytes !== null
             ? max(0, $this->capacityBytes - $this->freeBytes)
             : $this->contentBytes();
+    }
+
+    /**
+     * @param  list<string>  $ids  of accessories
+     * @return list<string> as people call them; an id that is not known stays itself
+     */
+    public function accessoryNames(array $ids): array
+    {
+        $names = array_combine(array_column($this->accessories, 'id'), array_map(static fn (Accessory $a): string => $a->label(), $this->accessories));
+
+        return array_map(static fn (string $id): string => $names[$id] ?? $id, $ids);
+    }
+
+    /**
+     * @param  list<string>  $ids  of apps
+     * @return list<string> as people call them; an id that is not known stays itself
+     */
+    public function appNames(array $ids): array
+    {
+        $names = array_column($this->apps, 'name', 'id');
+
+        return array_map(static fn (string $id): string => $names[$id] ?? $id, $ids);
+    }
+
+    /** How many items of a kind it was read to hold; 0 where it does not tell of the kind. */
+    public function itemsOf(Kind $kind): int
+    {
+        foreach ($this->kinds as $stock) {
+            if ($stock->kind === $kind) {
+                return $stock->items;
+            }
+        }
+
+        return 0;
+    }
+
+    /**
+     * The same device as it stands in the middle of a crossing.
+     *
+     * @param  self|null  $now  as it tells of itself now; null where it is not seen
+     */
+    public function past(?self $now, bool $dataOnDevice): self
+    {
+        // where nothing of it is known it is taken for the worse
+        $bootable = $now === null ? $dataOnDevice : $now->bootable;
+        $live = $now === null ? [] : [
+            'version' => $now->version, 'build' => $now->build, 'rollbackCounter' => $now->rollbackCounter,
+            'batteryPercent' => $now->batteryPercent, 'charging' => $now->charging,
+        ];
+
+        return $this->changed(['dataOnDevice' => $dataOnDevice, 'bootable' => $bootable] + $live);
+    }
+
+    /** The same device with what changes while it lies on the bench, as it tells of it now. */
+    public function live(self $now): self
+    {
+        return $this->changed([
+            'batteryPercent' => $now->batteryPercent, 'charging' => $now->charging, 'ownerLock' => $now->ownerLock,
+            'lockDelay' => $now->lockDelay, 'lockDelayEndsAt' => $now->lockDelayEndsAt, 'paired' => $now->paired,
+            'betaEnrolled' => $now->betaEnrolled,
+        ] + ($now->paired === true ? ['freeBytes' => $now->freeBytes, 'accessories' => $now->accessories] : []));
+    }
+
+    /** @param  array<string, mixed>  $fields */
+    private function changed(array $fields): self
+    {
+        return new self(...$fields + get_object_vars($this));
     }
 
     public function contentBytes(): int

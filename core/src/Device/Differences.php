@@ -12,7 +12,7 @@ final class Differences
     /**
      * @param  array<string, string|null>  $said  null or "unknown" where nobody had said
      * @param  array<string, string|null>  $read
-     * @return list<array{field: string, name: string, said: string, read: string}>
+     * @return list<Difference>
      */
     public static function between(array $said, array $read): array
     {
@@ -21,7 +21,7 @@ final class Differences
             $before = $said[$field] ?? null;
             $after = $read[$field] ?? null;
             if ($before !== null && $before !== 'unknown' && $after !== null && mb_strtolower($before) !== mb_strtolower($after)) {
-                $found[] = ['field' => $field, 'name' => $name, 'said' => $before, 'read' => $after];
+                $found[] = new Difference($field, $name, $before, $after);
             }
         }
 

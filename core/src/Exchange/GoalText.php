@@ -4,30 +4,30 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Exchange;
 
+use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Text;
+use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Exception\UnreadableVersion;
 use JadeStep\Core\Version\Version;
 
-/** A goal as a technician writes it, and as a situation document has it. */
+/** A goal as a technician writes it and reads it. */
 final class GoalText
 {
     public const FORMS = '"8.7.0", "newest in 8", "below 9.0" or "before 2026-07-01"';
 
     /**
-     * @return array<string, int|string> the goal of a situation document
-     *
      * @throws \InvalidArgumentException where it is none of the four forms
      */
-    public static function parse(string $text): array
+    public static function parse(string $text): Goal
     {
         $text = strtolower(trim(substr($text, 0, 100)));
-        $number = '(\d+(?:\.\d+){0,2}(?:-[0-9a-z.-]+)?)';
+        $number = '(\d+(?:\.\d+){0,2}(?:-[0-9a-z.-]+| [a-z]+(?: \d+)?)?)';
         try {
             return match (1) {
-                preg_match('/\A(?:the )?newest (?:in|of) (?:major )?(\d{1,3})\z/', $text, $m) => ['newestInMajor' => (int) $m[1]],
-                preg_match("/\A(?:the )?(?:newest )?below {$number}\z/", $text, $m) => ['newestBelow' => (string) Version::parse($m[1])],
-                preg_match('/\A(?:the )?(?:newest )?(?:released )?before (\d{4})-(\d\d)-(\d\d)\z/', $text, $m) => ['newestBefore' => self::day($m)],
-                preg_match("/\A(?:exactly )?{$number}\z/", $text, $m) => ['exact' => (string) Version::parse($m[1])],
+                preg_match('/\A(?:the )?newest (?:in|of) (?:major )?(\d{1,3})\z/', $text, $m) => Goal::newestInMajor((int) $m[1]),
+                preg_match("/\A(?:the )?(?:newest )?below {$number}\z/", $text, $m) => Goal::newestBelow(self::version($m[1])),
+                preg_match('/\A(?:the )?(?:newest )?(?:released )?before (\d{4})-(\d\d)-(\d\d)\z/', $text, $m) => Goal::newestBefore(self::day($m)),
+                preg_match("/\A(?:exactly )?{$number}\z/", $text, $m) => Goal::exact(self::version($m[1])),
                 default => throw new \InvalidArgumentException,
             };
         } catch (UnreadableVersion|\InvalidArgumentException) {
@@ -35,22 +35,32 @@ final class GoalText
         }
     }
 
-    /** @param  array<string, int|string>  $goal  of a situation document */
-    public static function words(array $goal): string
+    public static function words(Goal $goal): string
     {
-        $version = static fn (string $v): string => Version::parse($v)->label();
-
         return match (true) {
-            isset($goal['exact']) => 'exactly '.$version((string) $goal['exact']),
-            isset($goal['newestInMajor']) => "the newest of major {$goal['newestInMajor']}",
-            isset($goal['newestBelow']) => 'the newest below '.$version((string) $goal['newestBelow']),
-            default => 'the newest released before '.substr((string) ($goal['newestBefore'] ?? ''), 0, 10),
+            $goal->exact !== null => "exactly {$goal->exact->label()}",
+            $goal->newestInMajor !== null => "the newest of major {$goal->newestInMajor}",
+            $goal->newestBelow !== null => "the newest below {$goal->newestBelow->label()}",
+            $goal->newestBefore !== null => "the newest released before {$goal->newestBefore->format('Y-m-d')}",
+            default => throw new \LogicException('A goal has one of four forms.'),
         };
     }
 
-    /** @param  array<int|string, string>  $m */
-    private static function day(array $m): string
+    /** In machine form, or as this program shows it: "10.0 beta 2", "9.4 candidate". */
+    public static function version(string $text): Version
     {
-        return checkdate((int) $m[2], (int) $m[3], (int) $m[1]) ? "{$m[1]}-{$m[2]}-{$m[3]}T00:00:00Z" : throw new \InvalidArgumentException;
+        $text = strtolower(trim($text));
+        if (preg_match('/\A(\d+(?:\.\d+){0,2}) ([a-z]+)(?: (\d+))?\z/', $text, $m) === 1) {
+            $name = $m[2] === 'candidate' ? 'rc' : $m[2];
+            $text = "{$m[1]}-{$name}.".($m[3] ?? '1');
+        }
+
+        return Version::parse($text);
+    }
+
+    /** @param  array<int|string, string>  $m */
+    private static function day(array $m): \DateTimeImmutable
+    {
+        return checkdate((int) $m[2], (int) $m[3], (int) $m[1]) ? Rfc3339::parse("{$m[1]}-{$m[2]}-{$m[3]}T00:00:00Z") : throw new \InvalidArgumentException;
     }
 }

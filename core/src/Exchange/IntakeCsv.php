@@ -10,6 +10,7 @@ use JadeStep\Core\Device\Identity;
 use JadeStep\Core\Device\Imei;
 use JadeStep\Core\Exchange\Exception\UnreadableCsv;
 use JadeStep\Core\Exchange\Internal\Csv;
+use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Version\Version;
 
 /** A batch of devices that are to be taken in, as a table: one line a device. */
@@ -47,7 +48,13 @@ final class IntakeCsv
     private static function line(int $number, array $cells, Almanac $almanac): IntakeLine
     {
         $faults = [];
-        $try = static function (callable $do) use (&$faults): mixed {
+        /**
+         * @template T of object
+         *
+         * @param  callable(): T  $do
+         * @return T|null
+         */
+        $try = static function (callable $do) use (&$faults): ?object {
             try {
                 return $do();
             } catch (\InvalidArgumentException $e) {
@@ -56,8 +63,8 @@ final class IntakeCsv
                 return null;
             }
         };
-        $goal = $try(static fn (): array => GoalText::parse($cells['goal']));
-        $version = $try(static fn (): Version => Version::parse($cells['version']));
+        $goal = $try(static fn (): Goal => GoalText::parse($cells['goal']));
+        $version = $try(static fn (): Version => GoalText::version($cells['version']));
         $imei = $cells['imei'] === '' ? null : $try(static fn (): Imei => Imei::parse($cells['imei']));
         $faults = [...$faults, ...self::naming($cells)];
         $identity = $faults === [] ? self::identity($cells, $imei, $almanac) : null;

@@ -4,151 +4,153 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Exchange;
 
+use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
-use JadeStep\Core\Version\Version;
+use JadeStep\Core\Route\Losses;
+use JadeStep\Core\Route\Plan;
+use JadeStep\Core\Route\Reason;
+use JadeStep\Core\Route\Route;
 
-/** What a plan made now says otherwise than the plan that was accepted. Both are `jade-step/plan` documents as arrays. */
-final class PlanDifferences
+/** What a plan made now says otherwise than the plan that was accepted. */
+final readonly class PlanDifferences
 {
-    private const COSTS = [
-        'lost' => 'is lost now', 'atRisk' => 'is at risk now', 'outOfDate' => 'comes back out of date now',
-        'pairingLost' => 'loses its pairing now', 'appsUnavailable' => 'does not come back now',
-    ];
-
-    /**
-     * @param  array<string, mixed>  $then
-     * @param  array<string, mixed>  $now
-     * @param  array<string, mixed>  $taken  the route of the earlier plan that was taken
-     * @return list<array{code: string, words: string}>
-     */
-    public static function between(array $then, array $now, array $taken): array
+    private function __construct(private Plan $then, private Plan $now, private Route $taken, private Device $device)
     {
-        $same = null;
-        foreach ($now['routes'] as $route) {
-            if (self::key($route) === self::key($taken)) {
-                $same = $route;
-            }
-        }
-        if ($same === null) {
-            return [self::gone($now, $taken), ...self::better($then, $now, $taken)];
-        }
-
-        return [...self::legs($taken, $same), ...self::costs($taken['losses'], $same['losses']), ...self::figures($taken, $same), ...self::better($then, $now, $taken)];
     }
 
     /**
-     * @param  array<string, mixed>  $now
-     * @param  array<string, mixed>  $taken
-     * @return array{code: string, words: string}
+     * @param  Route  $taken  the route of the earlier plan that was taken
+     * @return list<PlanDifference>
      */
-    private static function gone(array $now, array $taken): array
+    public static function between(Plan $then, Plan $now, Route $taken, Device $device): array
+    {
+        return (new self($then, $now, $taken, $device))->all();
+    }
+
+    /** @return list<PlanDifference> */
+    private function all(): array
+    {
+        $same = $this->now->sameWayAs($this->taken);
+
+        return $same === null
+            ? [$this->gone(), ...$this->better()]
+            : [...$this->legs($same), ...$this->costs($same->losses), ...$this->figures($same), ...$this->better()];
+    }
+
+    private function gone(): PlanDifference
     {
         $why = [];
-        foreach ($taken['legs'] as $leg) {
-            foreach ($now['rejected'] as $rejected) {
-                if ($rejected['build'] === $leg['to']['build']) {
-                    $why = [...$why, ...array_column($rejected['reasons'], 'code')];
-                }
+        foreach ($this->taken->legs as $leg) {
+            foreach ($this->now->rejected as $rejected) {
+                $reasons = $rejected->build->build === $leg->to->build ? $rejected->reasons : [];
+                array_push($why, ...array_map(static fn (Reason $r): string => $r->code->value, $reasons));
             }
         }
         $words = $why === [] ? '' : ' ('.implode(', ', array_unique($why)).')';
 
-        return ['code' => 'route-gone', 'words' => 'The route that was taken is not on offer any more'.$words.'.'];
+        return new PlanDifference('route-gone', "The route that was taken is not on offer any more{$words}.");
     }
 
-    /**
-     * @param  array<string, mixed>  $then
-     * @param  array<string, mixed>  $now
-     * @param  array<string, mixed>  $taken
-     * @return list<array{code: string, words: string}>
-     */
-    private static function better(array $then, array $now, array $taken): array
+    /** @return list<PlanDifference> */
+    private function better(): array
     {
-        $best = $now['routes'][0] ?? null;
+        $best = $this->now->routes[0] ?? null;
         if ($best === null) {
-            return [['code' => 'blocked', 'words' => 'Nothing reaches the goal now.']];
+            return [new PlanDifference('blocked', 'Nothing reaches the goal now.')];
         }
-        $end = $best['legs'][count($best['legs']) - 1]['to'];
-        $goal = $taken['legs'][count($taken['legs']) - 1]['to'];
-        if ($end['build'] !== $goal['build']) {
-            return [['code' => 'other-end', 'words' => 'The goal leads to '.Version::parse($end['version'])->label()." ({$end['build']}) now, not to ".Version::parse($goal['version'])->label()." ({$goal['build']})."]];
-        }
-        $wasFirst = self::key($then['routes'][0] ?? $taken) === self::key($taken);
+        if ($best->end()->build !== $this->taken->end()->build) {
+            $words = "The goal leads to {$best->end()->label()} now, not to {$this->taken->end()->label()}.";
 
-        return $wasFirst && self::key($best) !== self::key($taken) ? [['code' => 'better-route', 'words' => "Another route comes first now: {$best['trade']}"]] : [];
+            return [new PlanDifference('other-end', $words)];
+        }
+        $wasFirst = ($this->then->routes[0] ?? $this->taken)->isSameWayAs($this->taken);
+
+        return $wasFirst && ! $best->isSameWayAs($this->taken)
+            ? [new PlanDifference('better-route', "Another route comes first now: {$best->trade}")]
+            : [];
     }
 
-    /**
-     * @param  array<string, mixed>  $taken
-     * @param  array<string, mixed>  $same
-     * @return list<array{code: string, words: string}>
-     */
-    private static function legs(array $taken, array $same): array
+    /** @return list<PlanDifference> */
+    private function legs(Route $same): array
     {
         $found = [];
-        foreach ($taken['legs'] as $i => $leg) {
-            $new = $same['legs'][$i];
-            $name = Version::parse($leg['to']['version'])->label()." ({$leg['to']['build']})";
-            if ($leg['windowEnds'] !== $new['windowEnds']) {
-                $found[] = ['code' => 'window-end', 'words' => $new['windowEnds'] === null ? "The end of the window of {$name} is withdrawn." : "The window of {$name} ends ".self::time($new['windowEnds']).' now'.($leg['windowEnds'] === null ? ', which was not known.' : ', not '.self::time($leg['windowEnds']).'.')];
+        foreach ($this->taken->legs as $i => $leg) {
+            $new = $same->legs[$i];
+            if ($leg->windowEnds != $new->windowEnds) {
+                $found[] = new PlanDifference('window-end', self::windowEnd($leg->to->label(), $leg->windowEnds, $new->windowEnds));
             }
-            if ($leg['package']['sha256'] !== $new['package']['sha256']) {
-                $found[] = ['code' => 'package', 'words' => "{$name} has another package now: what was fetched is not it."];
+            if ($leg->package->sha256 !== $new->package->sha256) {
+                $found[] = new PlanDifference('package', "{$leg->to->label()} has another package now: what was fetched is not it.");
             }
         }
 
         return $found;
     }
 
-    /**
-     * @param  array<string, list<string>>  $then
-     * @param  array<string, list<string>>  $now
-     * @return list<array{code: string, words: string}>
-     */
-    private static function costs(array $then, array $now): array
+    private static function windowEnd(string $name, ?\DateTimeImmutable $then, ?\DateTimeImmutable $now): string
     {
-        $found = [];
-        foreach (self::COSTS as $field => $words) {
-            foreach (array_diff($now[$field], $then[$field]) as $name) {
-                $found[] = ['code' => 'cost', 'words' => self::name($name)." {$words}."];
-            }
-            foreach (array_diff($then[$field], $now[$field]) as $name) {
-                $found[] = ['code' => 'cost-gone', 'words' => self::name($name).' is not among '.($field === 'lost' ? 'the losses' : 'these costs').' any more.'];
-            }
-        }
+        $time = static fn (\DateTimeImmutable $t): string => $t->format('j M Y, H:i').' UTC';
 
-        return $found;
+        return $now === null
+            ? "The end of the window of {$name} is withdrawn."
+            : "The window of {$name} ends {$time($now)} now".($then === null ? ', which was not known.' : ", not {$time($then)}.");
     }
 
-    /**
-     * @param  array<string, mixed>  $taken
-     * @param  array<string, mixed>  $same
-     * @return list<array{code: string, words: string}>
-     */
-    private static function figures(array $taken, array $same): array
+    /** @return list<PlanDifference> */
+    private function costs(Losses $now): array
     {
-        $minutes = (int) round($same['minutes']['expected'] - $taken['minutes']['expected']);
-        $bytes = (int) round(($same['fetchBytes'] - $taken['fetchBytes']) / 1_000_000);
+        $then = $this->taken->losses;
 
         return [
-            ...($minutes === 0 ? [] : [['code' => 'minutes', 'words' => 'It is expected to take '.abs($minutes).' min '.($minutes > 0 ? 'longer' : 'less').' than then.']]),
-            ...($bytes === 0 ? [] : [['code' => 'bytes', 'words' => abs($bytes).' MB '.($bytes > 0 ? 'more' : 'less').' have to be fetched.']]),
+            ...self::cost('is lost now', 'is not among the losses any more', self::labels($then->lost), self::labels($now->lost)),
+            ...self::cost('is at risk now', 'is not at risk any more', self::labels($then->atRisk), self::labels($now->atRisk)),
+            ...self::cost('comes back out of date now', 'is up to date now', self::labels($then->outOfDate), self::labels($now->outOfDate)),
+            ...self::cost(
+                'loses its pairing now', 'keeps its pairing now',
+                $this->device->accessoryNames($then->pairingLost), $this->device->accessoryNames($now->pairingLost),
+            ),
+            ...self::cost(
+                'does not come back now', 'comes back now',
+                $this->device->appNames($then->appsUnavailable), $this->device->appNames($now->appsUnavailable),
+            ),
         ];
     }
 
-    /** @param  array<string, mixed>  $route */
-    private static function key(array $route): string
+    /**
+     * @param  list<string>  $then
+     * @param  list<string>  $now
+     * @return list<PlanDifference>
+     */
+    private static function cost(string $more, string $less, array $then, array $now): array
     {
-        return implode(', ', array_map(static fn (array $l): string => "{$l['move']} {$l['to']['version']} {$l['to']['build']}", $route['legs'])).' / '.($route['base']['backup'] ?? '').' '.($route['base']['treatment'] ?? '');
+        $said = static fn (string $code, array $names, string $words): array => array_map(
+            static fn (string $name): PlanDifference => new PlanDifference($code, ucfirst($name)." {$words}."), array_values($names),
+        );
+
+        return [...$said('cost', array_diff($now, $then), $more), ...$said('cost-gone', array_diff($then, $now), $less)];
     }
 
-    private static function name(string $code): string
+    /** @return list<PlanDifference> */
+    private function figures(Route $same): array
     {
-        return ucfirst(Kind::tryFrom($code)?->label() ?? $code);
+        // of the figures as they are shown, so that they add up on the screen
+        $minutes = (int) (round($same->minutes->expected) - round($this->taken->minutes->expected));
+        $bytes = (int) (round($same->fetchBytes / 1_000_000) - round($this->taken->fetchBytes / 1_000_000));
+        $longer = abs($minutes).' min '.($minutes > 0 ? 'longer' : 'less');
+        $more = abs($bytes).' MB '.($bytes > 0 ? 'more' : 'less');
+
+        return [
+            ...($minutes === 0 ? [] : [new PlanDifference('minutes', "It is expected to take {$longer} than then.")]),
+            ...($bytes === 0 ? [] : [new PlanDifference('bytes', "{$more} have to be fetched.")]),
+        ];
     }
 
-    private static function time(string $time): string
+    /**
+     * @param  list<Kind>  $kinds
+     * @return list<string>
+     */
+    private static function labels(array $kinds): array
     {
-        return (new \DateTimeImmutable($time))->format('j M Y, H:i').' UTC';
+        return array_map(static fn (Kind $k): string => $k->label(), $kinds);
     }
 }

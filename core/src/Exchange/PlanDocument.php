@@ -4,50 +4,67 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Exchange;
 
-use JadeStep\Core\Almanac\Build;
-use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Readiness\Check;
-use JadeStep\Core\Route\Base;
-use JadeStep\Core\Route\KindFate;
-use JadeStep\Core\Route\Leg;
-use JadeStep\Core\Route\Losses;
-use JadeStep\Core\Route\Minutes;
+use JadeStep\Core\Readiness\CheckState;
 use JadeStep\Core\Route\Plan;
 use JadeStep\Core\Route\Reason;
+use JadeStep\Core\Route\ReasonCode;
 use JadeStep\Core\Route\Rejection;
-use JadeStep\Core\Route\Route;
-use JadeStep\Core\Time\Rfc3339;
 
-/** Writes `jade-step/plan` documents. Minutes are rounded to one decimal. */
-final class PlanDocument
+/**
+ * `jade-step/plan` documents.
+ *
+ * @implements Document<Plan>
+ */
+final class PlanDocument implements Document
 {
-    /** @return array<string, mixed> ready for json_encode */
-    public static function of(Plan $plan): array
+    public static function write(object $value): array
     {
         return [
             'format' => 'jade-step/plan',
             'formatVersion' => 1,
-            'verdict' => $plan->isReachable() ? 'reachable' : 'blocked',
-            'routes' => array_map(self::route(...), $plan->routes),
-            'rejected' => array_map(static fn (Rejection $r): array => self::build($r->build) + ['reasons' => array_map(self::reason(...), $r->reasons)], $plan->rejected),
-            'nearest' => $plan->nearest === null ? null : self::build($plan->nearest),
-            'checks' => array_map(self::check(...), $plan->checks),
+            'verdict' => $value->isReachable() ? 'reachable' : 'blocked',
+            'routes' => array_map(RouteDocument::write(...), $value->routes),
+            'rejected' => array_map(self::rejection(...), $value->rejected),
+            'nearest' => $value->nearest === null ? null : RouteDocument::build($value->nearest),
+            'checks' => self::checks($value->checks),
         ];
     }
 
-    /** @return array<string, string> */
-    public static function check(Check $check): array
+    public static function read(Fields $document): Plan
     {
-        return [
-            'code' => $check->code->value, 'state' => $check->state->value, 'blocks' => $check->code->blocks()->value,
-            'mend' => $check->mend(), 'evidence' => $check->evidence,
-        ];
+        $nearest = $document->maybeIn('nearest');
+
+        return new Plan(
+            $document->each('routes', RouteDocument::read(...)),
+            $document->each('rejected', self::readRejection(...)),
+            $nearest === null ? null : RouteDocument::readBuild($nearest),
+            $document->each('checks', CheckDocument::read(...)),
+        );
     }
 
-    /** @return array<string, string> */
-    private static function build(Build $build): array
+    /**
+     * What does not apply is not shown.
+     *
+     * @param  list<Check>  $checks
+     * @return list<array<string, mixed>>
+     */
+    public static function checks(array $checks): array
     {
-        return ['version' => (string) $build->version, 'build' => $build->build, 'channel' => $build->channel->value];
+        $applying = array_filter($checks, static fn (Check $c): bool => $c->state !== CheckState::DoesNotApply);
+
+        return array_map(CheckDocument::write(...), array_values($applying));
+    }
+
+    /** @return array<string, mixed> */
+    private static function rejection(Rejection $rejection): array
+    {
+        return RouteDocument::build($rejection->build) + ['reasons' => array_map(self::reason(...), $rejection->reasons)];
+    }
+
+    private static function readRejection(Fields $f): Rejection
+    {
+        return new Rejection(RouteDocument::readBuild($f), $f->each('reasons', self::readReason(...)));
     }
 
     /** @return array<string, mixed> */
@@ -56,79 +73,13 @@ final class PlanDocument
         return ['code' => $reason->code->value] + $reason->facts;
     }
 
-    /** @return array<string, mixed> */
-    private static function route(Route $route): array
+    private static function readReason(Fields $f): Reason
     {
-        return [
-            'id' => $route->id,
-            'legs' => array_map(self::leg(...), $route->legs),
-            'erases' => $route->erases(),
-            'fetchBytes' => $route->fetchBytes,
-            'diskPeakBytes' => $route->diskPeakBytes,
-            'minutes' => self::minutes($route->minutes),
-            'steps' => array_map(static fn (array $s): array => ['step' => $s['step'], 'leg' => $s['leg'], 'minutes' => self::minutes($s['minutes'])], $route->steps),
-            'latestStart' => Rfc3339::formatOrNull($route->latestStart()),
-            'base' => $route->base === null ? null : self::base($route->base),
-            'kinds' => array_map(self::fate(...), $route->kinds),
-            'losses' => self::losses($route->losses),
-            'trade' => $route->trade,
-        ];
-    }
+        $facts = [];
+        foreach ($f->keys() as $name) {
+            $name === 'code' || $facts[$name] = $f->fact($name);
+        }
 
-    /** @return array<string, mixed> */
-    private static function leg(Leg $leg): array
-    {
-        return [
-            'move' => $leg->move->value,
-            'from' => ['version' => (string) $leg->fromVersion, 'build' => $leg->fromBuild],
-            'to' => self::build($leg->to),
-            'package' => ['fileName' => $leg->package->fileName, 'bytes' => $leg->package->bytes, 'sha256' => $leg->package->sha256],
-            'startsAfterMinutes' => round($leg->before->expected, 1),
-            'windowEnds' => Rfc3339::formatOrNull($leg->windowEnds),
-        ];
-    }
-
-    /** @return array<string, float> */
-    private static function minutes(Minutes $m): array
-    {
-        return array_map(
-            static fn (float $v): float => round($v, 1),
-            ['low' => $m->low, 'likely' => $m->likely, 'high' => $m->high, 'expected' => $m->expected, 'deviation' => $m->deviation],
-        );
-    }
-
-    /** @return array<string, mixed> */
-    public static function base(Base $base): array
-    {
-        return [
-            'backup' => $base->backup,
-            'treatment' => $base->treatment->value,
-            'declaredVersion' => $base->declaredVersion === null ? null : (string) $base->declaredVersion,
-            'majorsDown' => $base->majorsDown,
-            'unproven' => $base->isUnproven(),
-        ];
-    }
-
-    /** @return array<string, mixed> */
-    public static function fate(KindFate $fate): array
-    {
-        return [
-            'kind' => $fate->kind->value,
-            'outcome' => $fate->outcome->value,
-            'from' => $fate->from?->value,
-            'asOf' => Rfc3339::formatOrNull($fate->asOf),
-        ] + ($fate->reason === null ? [] : ['reason' => $fate->reason->value]);
-    }
-
-    /** @return array<string, list<string>> */
-    public static function losses(Losses $losses): array
-    {
-        $codes = static fn (array $kinds): array => array_map(static fn (Kind $k): string => $k->value, $kinds);
-
-        return [
-            'lost' => $codes($losses->lost), 'atRisk' => $codes($losses->atRisk), 'outOfDate' => $codes($losses->outOfDate),
-            'pairingLost' => array_column($losses->pairingLost, 'id'),
-            'appsUnavailable' => array_column($losses->appsUnavailable, 'id'),
-        ];
+        return Reason::of($f->enum('code', ReasonCode::class), $facts);
     }
 }

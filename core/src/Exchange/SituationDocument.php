@@ -14,12 +14,13 @@ use JadeStep\Core\Device\Question;
 use JadeStep\Core\Device\Unresolved;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Exchange\Internal\Reader;
-use JadeStep\Core\Route\Bench;
+use JadeStep\Core\Route\BenchFigures;
 use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Route\HeldBackup;
 use JadeStep\Core\Route\PlannedBackup;
 use JadeStep\Core\Route\Rate;
 use JadeStep\Core\Route\Situation;
+use JadeStep\Core\Time\Rfc3339;
 
 /** Reads `jade-step/situation` documents. */
 final class SituationDocument
@@ -86,18 +87,43 @@ final class SituationDocument
         );
     }
 
-    /**
-     * One backup, as a situation document writes it.
-     *
-     * @param  array<string, mixed>  $backup
-     *
-     * @throws InvalidDocument
-     */
-    public static function heldBackup(array $backup): HeldBackup
+    /** @return array<string, mixed> ready for json_encode */
+    public static function write(Situation $s): array
     {
-        $plain = json_decode(json_encode($backup, JSON_THROW_ON_ERROR), false, 16, JSON_THROW_ON_ERROR);
+        return [
+            'format' => Format::Situation->value, 'formatVersion' => 1, 'now' => Rfc3339::format($s->now),
+            'device' => DeviceDocument::write($s->device),
+            'backups' => array_map(self::writeBackup(...), $s->backups),
+            'sideExports' => array_map(
+                static fn (string $kind, \DateTimeImmutable $at): array => ['kind' => $kind, 'takenAt' => Rfc3339::format($at)],
+                array_keys($s->sideExports), $s->sideExports,
+            ),
+            'planned' => ['backup' => $s->plannedBackup->value, 'sideExports' => array_column($s->plannedSideExports, 'value')],
+            'bench' => self::writeBench($s->bench), 'goal' => GoalDocument::write($s->goal),
+            'accept' => ['pairingLost' => $s->acceptedPairingLost, 'appsUnavailable' => $s->acceptedAppsUnavailable],
+        ] + ($s->startsAt === null ? [] : ['startsAt' => Rfc3339::format($s->startsAt)]);
+    }
 
-        return self::backup($plain, '/backups/0', new Reader(Format::Situation->value));
+    /** @return array<string, mixed> */
+    private static function writeBackup(HeldBackup $b): array
+    {
+        return [
+            'id' => $b->id, 'where' => $b->inCloud ? 'cloud' : 'bag', 'takenAt' => Rfc3339::format($b->takenAt), 'madeOn' => (string) $b->madeOn,
+            'declaredVersion' => (string) $b->declaredVersion, 'encrypted' => $b->encrypted, 'passphraseProven' => $b->passphraseProven,
+            'verified' => $b->verified, 'kinds' => array_column($b->kinds, 'value'), 'storeSchemas' => (object) $b->storeSchemas,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function writeBench(BenchFigures $b): array
+    {
+        return [
+            'linkBytesPerSecond' => $b->link->likely, 'backupBytesPerSecond' => $b->backup->likely, 'returnBytesPerSecond' => $b->return->likely,
+            'hostAgent' => $b->hostAgent?->label(), 'freeDiskBytes' => $b->freeDiskBytes,
+            'measured' => [
+                'linkBytesPerSecond' => $b->link->points(), 'backupBytesPerSecond' => $b->backup->points(), 'returnBytesPerSecond' => $b->return->points(),
+            ] + ($b->installMinutes === null ? [] : ['installMinutes' => $b->installMinutes->points()]),
+        ];
     }
 
     private static function backup(\stdClass $b, string $at, Reader $r): HeldBackup
@@ -113,12 +139,12 @@ final class SituationDocument
         );
     }
 
-    private static function bench(\stdClass $b, Reader $r): Bench
+    private static function bench(\stdClass $b, Reader $r): BenchFigures
     {
         $own = $b->measured ?? new \stdClass;
         $rate = static fn (string $field): Rate => isset($own->{$field}) ? self::spread($own->{$field}) : Rate::usual((float) $b->{$field});
 
-        return new Bench(
+        return new BenchFigures(
             $rate('linkBytesPerSecond'), $rate('backupBytesPerSecond'), $rate('returnBytesPerSecond'),
             isset($own->installMinutes) ? self::spread($own->installMinutes) : null,
             $r->maybe($b->hostAgent, '/bench/hostAgent', $r->version(...)),

@@ -4,27 +4,27 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Proof;
 
-use JadeStep\Core\Bag\KindProof;
-use JadeStep\Core\Bag\Proof;
+use JadeStep\Core\Bag\Comparison;
+use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Route\KindFate;
 
 /** The account of a crossing: for every kind the promise of the ledger beside what the device holds now. */
 final readonly class Account
 {
     /** @param  list<KindAccount>  $kinds in the order of the ledger */
-    private function __construct(public array $kinds, public Proof $proof)
+    private function __construct(public array $kinds, public Comparison $proof)
     {
     }
 
     /**
      * @param  list<KindFate>  $promise  the ledger
-     * @param  Proof  $proof  of the kinds that the backup before tells item by item
+     * @param  Comparison  $proof  of the kinds that the backup before tells item by item
      * @param  array<string, int>  $before  items by kind, of the device before
      * @param  array<string, int>  $now  items by kind, of the device now
      */
-    public static function of(array $promise, Proof $proof, array $before, array $now): self
+    public static function of(array $promise, Comparison $proof, array $before, array $now): self
     {
-        $compared = array_combine(array_map(static fn (KindProof $k): string => $k->kind, $proof->kinds), $proof->kinds);
+        $compared = array_combine(array_map(static fn (KindComparison $k): string => $k->kind, $proof->kinds), $proof->kinds);
 
         return new self(array_map(static fn (KindFate $f): KindAccount => isset($compared[$f->kind->value])
             ? KindAccount::compared($f, $compared[$f->kind->value])

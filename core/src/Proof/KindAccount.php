@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Proof;
 
 use JadeStep\Core\Bag\Item;
-use JadeStep\Core\Bag\KindProof;
+use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Device\Outcome;
 use JadeStep\Core\Route\KindFate;
 
@@ -13,16 +13,16 @@ use JadeStep\Core\Route\KindFate;
 final readonly class KindAccount
 {
     /**
-     * @param  KindProof|null  $proof  null where only numbers of items are known, and not the items
+     * @param  KindComparison|null  $proof  null where only numbers of items are known, and not the items
      * @param  int  $before  items
      * @param  int  $there  items of before that are there now; where only numbers are known, items there now
      */
-    private function __construct(public KindFate $promise, public ?KindProof $proof, public int $before, public int $there, public Happened $happened, public Verdict $verdict)
+    private function __construct(public KindFate $promise, public ?KindComparison $proof, public int $before, public int $there, public Happened $happened, public AgainstPromise $verdict)
     {
     }
 
     /** Item by item. */
-    public static function compared(KindFate $promise, KindProof $proof): self
+    public static function compared(KindFate $promise, KindComparison $proof): self
     {
         $there = $proof->before - count($proof->missing);
         $happened = match (true) {
@@ -46,27 +46,27 @@ final readonly class KindAccount
     /** Whether something of it is missing that was not named before. */
     public function isUnexpectedLoss(): bool
     {
-        return $this->verdict === Verdict::Worse;
+        return $this->verdict === AgainstPromise::Worse;
     }
 
     /** Whether it is not all there, as was named before. What is entered again by hand was never carried, and is no loss. */
     public function isNamedLoss(): bool
     {
-        return $this->verdict !== Verdict::Worse && $this->happened !== Happened::All && ! in_array($this->promise->outcome, [Outcome::Kept, Outcome::SignInAgain, Outcome::ReEnter], true);
+        return $this->verdict !== AgainstPromise::Worse && $this->happened !== Happened::All && ! in_array($this->promise->outcome, [Outcome::Kept, Outcome::SignInAgain, Outcome::ReEnter], true);
     }
 
-    private static function verdict(KindFate $promise, Happened $happened, bool $onlyNewerMissing): Verdict
+    private static function verdict(KindFate $promise, Happened $happened, bool $onlyNewerMissing): AgainstPromise
     {
         return match ($promise->outcome) {
-            Outcome::Kept, Outcome::Returned => $happened === Happened::All ? Verdict::AsPromised : Verdict::Worse,
-            Outcome::ReturnedAsOf => $onlyNewerMissing ? Verdict::AsPromised : Verdict::Worse,
-            Outcome::AtRisk => Verdict::AsPromised,
-            Outcome::Lost, Outcome::SignInAgain, Outcome::ReEnter => $happened === Happened::Nothing ? Verdict::AsPromised : Verdict::Better,
+            Outcome::Kept, Outcome::Returned => $happened === Happened::All ? AgainstPromise::AsPromised : AgainstPromise::Worse,
+            Outcome::ReturnedAsOf => $onlyNewerMissing ? AgainstPromise::AsPromised : AgainstPromise::Worse,
+            Outcome::AtRisk => AgainstPromise::AsPromised,
+            Outcome::Lost, Outcome::SignInAgain, Outcome::ReEnter => $happened === Happened::Nothing ? AgainstPromise::AsPromised : AgainstPromise::Better,
         };
     }
 
     /** Nothing is missing but what was changed after the moment as of which the kind comes back. */
-    private static function onlyNewerMissing(KindFate $promise, KindProof $proof): bool
+    private static function onlyNewerMissing(KindFate $promise, KindComparison $proof): bool
     {
         $asOf = $promise->asOf;
         $older = array_filter($proof->missing, static fn (Item $i): bool => $asOf !== null && $i->modifiedAt <= $asOf);

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Readiness;
 
+use JadeStep\Core\Job\Act;
+use JadeStep\Core\Job\Who;
+
 enum CheckCode: string
 {
     case Paired = 'paired';
@@ -32,10 +35,75 @@ enum CheckCode: string
     {
         return match ($this) {
             self::Paired, self::Link => Blocks::Backup,
-            self::BetaEnrolment, self::Permit => Blocks::Nothing,
+            self::BetaEnrolment => Blocks::Nothing,
             self::ModelResolved, self::OwnerLockOff, self::LockDelay, self::OwnerAccountAtHand, self::PasscodeKnown,
             self::Battery, self::HostAgent, self::DiskSpace, self::BackupComplete, self::BackupVerified, self::SealedCopy,
-            self::PassphraseProven, self::SideExports, self::AccessoryAccepted, self::AppsAccepted, self::PackageVerified, self::AlmanacFresh => Blocks::Erase,
+            self::PassphraseProven, self::SideExports, self::AccessoryAccepted, self::AppsAccepted, self::PackageVerified, self::AlmanacFresh, self::Permit => Blocks::Erase,
+        };
+    }
+
+    public function label(): string
+    {
+        return match ($this) {
+            self::Paired => 'Device paired',
+            self::ModelResolved => 'Exact model known',
+            self::OwnerLockOff => 'Owner lock off',
+            self::LockDelay => 'Lock delay over',
+            self::OwnerAccountAtHand => 'Owner’s account at hand',
+            self::PasscodeKnown => 'Passcode known',
+            self::Battery => 'Battery',
+            self::HostAgent => 'Host agent',
+            self::DiskSpace => 'Disk space',
+            self::Link => 'Steady link',
+            self::BackupComplete => 'Backup complete',
+            self::BackupVerified => 'Backup verified',
+            self::SealedCopy => 'Sealed copy',
+            self::PassphraseProven => 'Passphrase proven',
+            self::SideExports => 'Side exports written',
+            self::AccessoryAccepted => 'Lost pairings accepted',
+            self::AppsAccepted => 'Missing apps accepted',
+            self::PackageVerified => 'Package verified',
+            self::AlmanacFresh => 'Almanac fresh',
+            self::Permit => 'Window open',
+            self::BetaEnrolment => 'Beta programme',
+        };
+    }
+
+    /** Whose hand mends it. */
+    public function who(): Who
+    {
+        return match ($this) {
+            self::Paired, self::Battery, self::Link, self::ModelResolved, self::PasscodeKnown => Who::AtDevice,
+            self::OwnerLockOff, self::LockDelay, self::OwnerAccountAtHand => Who::Owner,
+            self::HostAgent, self::DiskSpace, self::BackupComplete, self::BackupVerified, self::SealedCopy, self::PassphraseProven,
+            self::SideExports, self::AccessoryAccepted, self::AppsAccepted, self::PackageVerified, self::AlmanacFresh,
+            self::Permit, self::BetaEnrolment => Who::AtScreen,
+        };
+    }
+
+    /** The act on the job that mends it, or says that it is mended; null where it is mended elsewhere and then seen. */
+    public function act(): ?Act
+    {
+        return match ($this) {
+            self::Paired => Act::AskToPair,
+            self::OwnerAccountAtHand, self::PasscodeKnown => Act::Attest,
+            self::BackupComplete, self::BackupVerified, self::SealedCopy => Act::BackUpAgain,
+            self::PassphraseProven => Act::GivePassphrase,
+            self::AccessoryAccepted, self::AppsAccepted, self::Permit => Act::ChooseAgain,
+            self::ModelResolved, self::OwnerLockOff, self::LockDelay, self::Battery, self::HostAgent, self::DiskSpace, self::Link,
+            self::SideExports, self::PackageVerified, self::AlmanacFresh, self::BetaEnrolment => null,
+        };
+    }
+
+    /** Whether people can see to it at once, and no step of the job does. */
+    public function isForHands(): bool
+    {
+        return match ($this) {
+            self::BackupComplete, self::BackupVerified, self::SealedCopy, self::PassphraseProven, self::PackageVerified, self::Link,
+            self::SideExports => false,
+            self::Paired, self::ModelResolved, self::OwnerLockOff, self::LockDelay, self::OwnerAccountAtHand, self::PasscodeKnown,
+            self::Battery, self::HostAgent, self::DiskSpace, self::AccessoryAccepted, self::AppsAccepted, self::AlmanacFresh,
+            self::Permit, self::BetaEnrolment => true,
         };
     }
 
@@ -61,7 +129,7 @@ enum CheckCode: string
             self::AccessoryAccepted => 'Accept by name that these accessories lose their pairing, or choose another route.',
             self::AppsAccepted => 'Accept by name that these apps do not come back, or choose another route.',
             self::PackageVerified => 'Fetch the package and have its digest checked.',
-            self::Permit => 'It is asked for at the moment of the install; where it is refused, nothing is erased.',
+            self::Permit => 'The vendor does not sign the route any more. Choose another route; the backup is kept.',
             self::AlmanacFresh => 'Refresh the almanac, then plan again.',
             self::BetaEnrolment => 'After the install, take the device out of the beta programme, or it goes back up by itself.',
         };

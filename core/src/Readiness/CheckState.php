@@ -10,11 +10,13 @@ enum CheckState: string
     case Fail = 'fail';
     case Unknown = 'unknown';
     case Attested = 'attested';
+    /** There is nothing to be checked here; it is not shown. */
+    case DoesNotApply = 'does-not-apply';
 
     public function letsThrough(): bool
     {
         return match ($this) {
-            self::Pass, self::Attested => true,
+            self::Pass, self::Attested, self::DoesNotApply => true,
             self::Fail, self::Unknown => false,
         };
     }

@@ -22,14 +22,14 @@ final class DeviceChecks
             Check::of(CheckCode::Paired, CheckState::ofReading($device->paired)),
             Check::of(CheckCode::ModelResolved, CheckState::ofReading($device->hardwareId !== null), $device->hardwareId ?? ''),
             Check::of(CheckCode::OwnerLockOff, CheckState::ofReading(self::off($device->ownerLock))),
-            Check::of(CheckCode::LockDelay, CheckState::ofReading(self::lockDelayPassed($device, $now)), $device->lockDelayEndsAt === null || $device->lockDelayEndsAt <= $now ? '' : 'Ends '.Rfc3339::format($device->lockDelayEndsAt)),
+            Check::of(CheckCode::LockDelay, self::lockDelay($device, $now), $device->lockDelayEndsAt === null || $device->lockDelayEndsAt <= $now ? '' : 'Ends '.Rfc3339::format($device->lockDelayEndsAt)),
             Check::of(CheckCode::OwnerAccountAtHand, CheckState::ofReading($device->ownerAccountAtHand)),
             Check::of(CheckCode::PasscodeKnown, CheckState::ofReading($device->passcodeKnown)),
             self::battery($device),
             Check::of(CheckCode::HostAgent, CheckState::ofReading($hostAgent === null ? null : true), $hostAgent?->label() ?? ''),
             Check::of(CheckCode::DiskSpace, CheckState::ofReading($diskNeeded <= $diskFree)),
             self::almanac($catalogue, $now),
-            Check::of(CheckCode::BetaEnrolment, CheckState::ofReading($device->betaEnrolled === null ? null : ! $device->betaEnrolled)),
+            Check::of(CheckCode::BetaEnrolment, self::betaEnrolment($device)),
         ];
     }
 
@@ -39,16 +39,23 @@ final class DeviceChecks
     }
 
     /** The delay matters only while the owner lock still has to be switched off. */
-    private static function lockDelayPassed(Device $device, \DateTimeImmutable $now): ?bool
+    private static function lockDelay(Device $device, \DateTimeImmutable $now): CheckState
     {
         if ($device->ownerLock === OwnerLock::Off || $device->lockDelay === OwnerLock::Off) {
-            return true;
+            return CheckState::DoesNotApply;
         }
-        if ($device->lockDelay === null) {
-            return null;
-        }
+        $over = $device->lockDelayEndsAt !== null && $device->lockDelayEndsAt <= $now;
 
-        return $device->lockDelayEndsAt !== null && $device->lockDelayEndsAt <= $now;
+        return CheckState::ofReading($device->lockDelay === null ? null : $over);
+    }
+
+    private static function betaEnrolment(Device $device): CheckState
+    {
+        return match ($device->betaEnrolled) {
+            true => CheckState::Fail,
+            false => CheckState::DoesNotApply,
+            null => CheckState::Unknown,
+        };
     }
 
     private static function battery(Device $device): Check

@@ -36,6 +36,14 @@ final readonly class EraseLine
         return new self($checks, $stopping);
     }
 
+    /** Everything that says no, with how to mend it. */
+    public function words(): string
+    {
+        $mends = array_map(static fn (Check $c): string => trim("{$c->mend()} {$c->evidence}"), $this->stopping);
+
+        return 'The erase line stays closed: '.implode(' ', $mends);
+    }
+
     public function isOpen(): bool
     {
         return $this->stopping === [];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Readiness;
 
+use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\Verification;
 
 /**
@@ -20,6 +21,7 @@ final readonly class SafetyEvidence
      * @param  bool  $encrypted  whether the bag is encrypted
      * @param  string|null  $provenAt  when the passphrase last opened this very bag, in words
      * @param  list<string>  $missingExports  kinds that the plan brings back from side exports, and that were not written out
+     * @param  bool  $countsOnExports  whether the plan brings any kind back from a side export
      * @param  bool|null  $linkSteady  whether the connection to the device was there without a break lately
      */
     public function __construct(
@@ -31,6 +33,7 @@ final readonly class SafetyEvidence
         public ?string $provenAt = null,
         public array $missingExports = [],
         public ?bool $linkSteady = true,
+        public bool $countsOnExports = false,
     ) {
     }
 
@@ -38,20 +41,35 @@ final readonly class SafetyEvidence
     public function checks(): array
     {
         $faults = $this->bag === null ? [] : $this->bag->faults;
+        $passphrase = $this->encrypted ? CheckState::ofReading($this->provenAt !== null) : CheckState::DoesNotApply;
+        $damage = implode('; ', array_map(static fn (Fault $f): string => $f->message(), array_slice($faults, 0, 3)));
 
         return [
-            Check::of(CheckCode::BackupComplete, CheckState::ofReading($this->bag !== null && $this->countsAgree !== false), $this->bag?->summary() ?? 'There is no whole backup of this device.'),
-            Check::of(
-                CheckCode::BackupVerified,
-                CheckState::ofReading($this->bag === null ? null : $faults === [] && $this->countsAgree === true),
-                $faults === [] ? '' : 'Damaged: '.implode('; ', array_map(static fn ($f): string => $f->message(), array_slice($faults, 0, 3))),
-            ),
+            Check::of(CheckCode::BackupComplete, $this->complete(), $this->bag?->summary() ?? 'There is no whole backup of this device.'),
+            Check::of(CheckCode::BackupVerified, $this->verified(), $damage === '' ? '' : "Damaged: {$damage}"),
             Check::of(CheckCode::SealedCopy, CheckState::ofReading($this->sealed)),
-            Check::of(CheckCode::PassphraseProven, CheckState::ofReading(! $this->encrypted || $this->provenAt !== null), $this->encrypted ? (string) $this->provenAt : 'The backup is not encrypted.'),
-            Check::of(CheckCode::SideExports, CheckState::ofReading($this->missingExports === []), implode(', ', $this->missingExports)),
+            Check::of(CheckCode::PassphraseProven, $passphrase, (string) $this->provenAt),
+            Check::of(CheckCode::SideExports, $this->exports(), implode(', ', $this->missingExports)),
             Check::of(CheckCode::Link, CheckState::ofReading($this->linkSteady)),
-            Check::of(CheckCode::Permit, CheckState::Unknown),
             Check::of(CheckCode::PackageVerified, CheckState::ofReading($this->packageSound)),
         ];
+    }
+
+    /** A bag that was not read back yet is complete as far as is known. */
+    private function complete(): CheckState
+    {
+        return CheckState::ofReading($this->bag !== null && $this->countsAgree !== false);
+    }
+
+    private function verified(): CheckState
+    {
+        $known = $this->bag !== null && ($this->countsAgree !== null || $this->bag->faults !== []);
+
+        return CheckState::ofReading($known ? $this->bag->faults === [] && $this->countsAgree === true : null);
+    }
+
+    private function exports(): CheckState
+    {
+        return $this->countsOnExports ? CheckState::ofReading($this->missingExports === []) : CheckState::DoesNotApply;
     }
 }

@@ -51,6 +51,11 @@ final readonly class Base
         return new self(null, Treatment::None, null, 0, null, [], [], false, false);
     }
 
+    public function use(): BaseUse
+    {
+        return new BaseUse($this->backup, $this->treatment, $this->declaredVersion, $this->majorsDown, $this->isUnproven());
+    }
+
     /** Lowering by one major is common practice; more than that is unproven. */
     public function isUnproven(): bool
     {

@@ -10,7 +10,7 @@ use JadeStep\Core\Almanac\Build;
 final readonly class Crossing
 {
     /**
-     * @param  list<Leg>  $legs
+     * @param  list<PlannedLeg>  $legs
      * @param  Minutes  $minutes  until the last leg's build runs
      */
     private function __construct(public array $legs, public Installed $installed, public Minutes $minutes)
@@ -22,7 +22,7 @@ final readonly class Crossing
         return new self([], $installed, $safeguard);
     }
 
-    public function with(Leg $leg, Minutes $after): self
+    public function with(PlannedLeg $leg, Minutes $after): self
     {
         return new self([...$this->legs, $leg], $this->installed->after($leg->to), Minutes::sum($leg->before, $after));
     }
@@ -34,12 +34,20 @@ final readonly class Crossing
 
     public function erases(): int
     {
-        return count(array_filter($this->legs, static fn (Leg $l): bool => $l->move->erases()));
+        return count(array_filter($this->legs, static fn (PlannedLeg $l): bool => $l->move->erases()));
+    }
+
+    /** The latest start that still meets every window whose end is known. */
+    public function latestStart(): ?\DateTimeImmutable
+    {
+        $starts = array_filter(array_map(static fn (PlannedLeg $leg): ?\DateTimeImmutable => $leg->latestStart(), $this->legs));
+
+        return $starts === [] ? null : min($starts);
     }
 
     public function fetchBytes(): int
     {
-        return array_sum(array_map(static fn (Leg $l): int => $l->package->bytes, $this->legs));
+        return array_sum(array_map(static fn (PlannedLeg $l): int => $l->package->bytes, $this->legs));
     }
 
     public function visits(Build $build): bool

@@ -10,14 +10,12 @@ use JadeStep\Core\Device\Outcome;
 /** One row of the data ledger: how a kind ends, where it comes back from, as of when, and why not from the base. */
 final readonly class KindFate
 {
-    /** @param  int  $staleness seconds by which it is out of date */
     public function __construct(
         public Kind $kind,
         public Outcome $outcome,
         public ?Source $from,
         public ?\DateTimeImmutable $asOf,
         public ?KindReason $reason,
-        public int $staleness,
     ) {
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Route;
 
 use JadeStep\Core\Almanac\Build;
+use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\KindStock;
 use JadeStep\Core\Device\Outcome;
 
@@ -28,7 +29,23 @@ final readonly class Ledger
     /** @return list<KindFate> the ledger of a route without an erase: everything is kept */
     public static function kept(Situation $situation): array
     {
-        return array_map(static fn (KindStock $s): KindFate => new KindFate($s->kind, Outcome::Kept, Source::Device, null, null, 0), $situation->device->kinds);
+        return array_map(static fn (KindStock $s): KindFate => new KindFate($s->kind, Outcome::Kept, Source::Device, null, null), $situation->device->kinds);
+    }
+
+    /**
+     * The sum over the kinds of how far each is out of date.
+     *
+     * @param  list<KindFate>  $fates
+     * @return int seconds
+     */
+    public static function staleSeconds(Device $device, array $fates): int
+    {
+        $asOf = [];
+        foreach ($fates as $fate) {
+            $asOf[$fate->kind->value] = $fate->asOf;
+        }
+
+        return array_sum(array_map(static fn (KindStock $s): int => self::staleness($s, $asOf[$s->kind->value] ?? null), $device->kinds));
     }
 
     private function fate(KindStock $stock): KindFate
@@ -37,13 +54,14 @@ final readonly class Ledger
         if ($fixed !== null) {
             $kept = $fixed === Outcome::Kept;
 
-            return new KindFate($stock->kind, $fixed, $kept ? Source::Device : null, null, $kept ? null : KindReason::NeverCarried, 0);
+            return new KindFate($stock->kind, $fixed, $kept ? Source::Device : null, null, $kept ? null : KindReason::NeverCarried);
         }
         $why = $this->missingFromBase($stock);
         $options = [...($why === null ? [$this->fromBase($stock)] : []), ...$this->overlays($stock, $why)];
-        usort($options, static fn (KindFate $a, KindFate $b): int => [$a->outcome === Outcome::AtRisk, $a->staleness] <=> [$b->outcome === Outcome::AtRisk, $b->staleness]);
+        $price = static fn (KindFate $f): array => [$f->outcome === Outcome::AtRisk, self::staleness($stock, $f->asOf)];
+        usort($options, static fn (KindFate $a, KindFate $b): int => $price($a) <=> $price($b));
 
-        return $options[0] ?? new KindFate($stock->kind, Outcome::Lost, null, null, $why, 0);
+        return $options[0] ?? new KindFate($stock->kind, Outcome::Lost, null, null, $why);
     }
 
     private function missingFromBase(KindStock $stock): ?KindReason
@@ -65,7 +83,7 @@ final readonly class Ledger
             default => Outcome::Returned,
         };
 
-        return new KindFate($stock->kind, $outcome, Source::Base, $asOf, $this->base->isNewerCloud ? KindReason::CloudNewer : null, $staleness);
+        return new KindFate($stock->kind, $outcome, Source::Base, $asOf, $this->base->isNewerCloud ? KindReason::CloudNewer : null);
     }
 
     /** @return list<KindFate> sync before side export, so that of two equal ones the machine's own way is taken */
@@ -85,11 +103,11 @@ final readonly class Ledger
     {
         $staleness = self::staleness($stock, $asOf);
 
-        return new KindFate($stock->kind, $staleness > 0 ? Outcome::ReturnedAsOf : Outcome::Returned, $from, $asOf, $why, $staleness);
+        return new KindFate($stock->kind, $staleness > 0 ? Outcome::ReturnedAsOf : Outcome::Returned, $from, $asOf, $why);
     }
 
-    private static function staleness(KindStock $stock, \DateTimeImmutable $asOf): int
+    private static function staleness(KindStock $stock, ?\DateTimeImmutable $asOf): int
     {
-        return $stock->lastChangedAt === null ? 0 : max(0, $stock->lastChangedAt->getTimestamp() - $asOf->getTimestamp());
+        return $stock->lastChangedAt === null || $asOf === null ? 0 : max(0, $stock->lastChangedAt->getTimestamp() - $asOf->getTimestamp());
     }
 }

@@ -19,10 +19,10 @@ final readonly class Losses
      * @param  list<Kind>  $lost
      * @param  list<Kind>  $atRisk
      * @param  list<Kind>  $outOfDate
-     * @param  list<Accessory>  $pairingLost
-     * @param  list<App>  $appsUnavailable
+     * @param  list<string>  $pairingLost  ids of accessories
+     * @param  list<string>  $appsUnavailable  ids of apps
      */
-    private function __construct(
+    public function __construct(
         public array $lost,
         public array $atRisk,
         public array $outOfDate,
@@ -43,9 +43,27 @@ final readonly class Losses
             $with(Outcome::Lost),
             $with(Outcome::AtRisk),
             $with(Outcome::ReturnedAsOf),
-            array_values(array_filter($device->accessories, static fn (Accessory $a): bool => self::outgrows($a, $almanac, $end))),
-            array_values(array_filter($device->apps, static fn (App $a): bool => $a->minimumOs->isAbove($end))),
+            array_column(array_filter($device->accessories, static fn (Accessory $a): bool => self::outgrows($a, $almanac, $end)), 'id'),
+            array_column(array_filter($device->apps, static fn (App $a): bool => $a->minimumOs->isAbove($end)), 'id'),
         );
+    }
+
+    /** Whether anything at all is named as a cost. */
+    public function isEmpty(): bool
+    {
+        return [$this->lost, $this->atRisk, $this->outOfDate, $this->pairingLost, $this->appsUnavailable] === [[], [], [], [], []];
+    }
+
+    /**
+     * What of it has not been accepted by name.
+     *
+     * @param  list<string>  $pairingLost  accepted accessories
+     * @param  list<string>  $appsUnavailable  accepted apps
+     * @return list<string> ids
+     */
+    public function notAccepted(array $pairingLost, array $appsUnavailable): array
+    {
+        return [...array_values(array_diff($this->pairingLost, $pairingLost)), ...array_values(array_diff($this->appsUnavailable, $appsUnavailable))];
     }
 
     private static function outgrows(Accessory $accessory, Almanac $almanac, Version $end): bool

@@ -21,6 +21,12 @@ final readonly class Minutes
         return new self($low, $likely, $high, ($low + 4 * $likely + $high) / 6, ($high - $low) / 6);
     }
 
+    /** As it was told before, rounded. */
+    public static function told(float $low, float $likely, float $high, float $expected, float $deviation): self
+    {
+        return new self($low, $likely, $high, $expected, $deviation);
+    }
+
     public static function none(): self
     {
         return self::of(0, 0, 0);

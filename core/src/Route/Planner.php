@@ -34,7 +34,7 @@ final readonly class Planner
         return new Plan(
             $routes,
             self::rejections($builds, $end, $situation, $judge),
-            $end === null ? self::nearest($reached, $situation) : null,
+            $end === null ? self::nearest($reached, $situation)?->name() : null,
             $this->checks($situation, $routes[0] ?? null),
         );
     }
@@ -77,7 +77,7 @@ final readonly class Planner
         foreach ($builds as $build) {
             if ($build !== $end && $situation->goal->admits($build)) {
                 $reasons = $judge->reasons($build, $from, $situation->begins());
-                $reasons === [] ?: $found[] = new Rejection($build, $reasons);
+                $reasons === [] ?: $found[] = new Rejection($build->name(), $reasons);
             }
         }
 
@@ -101,6 +101,16 @@ final readonly class Planner
         return $above === [] ? ($below[0] ?? null) : $above[count($above) - 1];
     }
 
+    /**
+     * The readiness checks of a route that was taken, at this moment: with its own packages, windows and losses.
+     *
+     * @return list<Check>
+     */
+    public function checksOf(Situation $situation, Route $route): array
+    {
+        return [...$this->checks($situation, $route), RouteWindows::check($this->almanac, $situation, $route)];
+    }
+
     /** @return list<Check> */
     private function checks(Situation $situation, ?Route $route): array
     {
@@ -120,12 +130,14 @@ final readonly class Planner
     /** @return list<Check> */
     private static function acceptance(Situation $situation, Losses $losses): array
     {
-        $unaccepted = array_filter($losses->pairingLost, static fn ($a): bool => ! in_array($a->id, $situation->acceptedPairingLost, true));
-        $missing = array_filter($losses->appsUnavailable, static fn ($a): bool => ! in_array($a->id, $situation->acceptedAppsUnavailable, true));
+        $unpaired = array_values(array_diff($losses->pairingLost, $situation->acceptedPairingLost));
+        $apps = array_values(array_diff($losses->appsUnavailable, $situation->acceptedAppsUnavailable));
+        $device = $situation->device;
+        $state = static fn (array $lost, array $open): CheckState => $lost === [] ? CheckState::DoesNotApply : CheckState::ofReading($open === []);
 
         return [
-            Check::of(CheckCode::AccessoryAccepted, CheckState::ofReading($unaccepted === []), implode(', ', array_column($unaccepted, 'id'))),
-            Check::of(CheckCode::AppsAccepted, CheckState::ofReading($missing === []), implode(', ', array_column($missing, 'name'))),
+            Check::of(CheckCode::AccessoryAccepted, $state($losses->pairingLost, $unpaired), implode(', ', $device->accessoryNames($unpaired))),
+            Check::of(CheckCode::AppsAccepted, $state($losses->appsUnavailable, $apps), implode(', ', $device->appNames($apps))),
         ];
     }
 }

@@ -43,7 +43,7 @@ final readonly class Pretences
             $real->sideExports,
             $this->backup ?? $real->plannedBackup,
             $real->plannedSideExports,
-            new Bench($link, $bench->backup, $bench->return, $bench->installMinutes, $bench->hostAgent, $bench->freeDiskBytes),
+            new BenchFigures($link, $bench->backup, $bench->return, $bench->installMinutes, $bench->hostAgent, $bench->freeDiskBytes),
             $real->goal,
             $real->acceptedPairingLost,
             $real->acceptedAppsUnavailable,

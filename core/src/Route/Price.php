@@ -22,7 +22,7 @@ final readonly class Price
         return new self(
             count($route->losses->lost),
             count($route->losses->atRisk),
-            array_sum(array_map(static fn (KindFate $f): int => $f->staleness, $route->kinds)),
+            $route->staleSeconds,
             $route->erases(),
             round($route->minutes->expected, 6),
             $route->fetchBytes,

@@ -10,7 +10,7 @@ use JadeStep\Core\Almanac\Build;
 final readonly class Rejection
 {
     /** @param  list<Reason>  $reasons */
-    public function __construct(public Build $build, public array $reasons)
+    public function __construct(public BuildName $build, public array $reasons)
     {
     }
 }

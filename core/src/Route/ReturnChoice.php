@@ -14,7 +14,7 @@ final readonly class ReturnChoice
      * @param  list<KindFate>  $fates  empty where it cannot be taken
      * @param  list<BaseReason>  $reasons  against it
      */
-    public function __construct(public ?string $backup, public ?Base $base, public array $fates, public array $reasons)
+    public function __construct(public ?string $backup, public ?Base $base, public array $fates, public array $reasons, public int $staleSeconds = 0)
     {
     }
 
@@ -28,6 +28,6 @@ final readonly class ReturnChoice
     {
         $with = fn (Outcome $o): int => count(array_filter($this->fates, static fn (KindFate $f): bool => $f->outcome === $o));
 
-        return [$with(Outcome::Lost), $with(Outcome::AtRisk), array_sum(array_map(static fn (KindFate $f): int => $f->staleness, $this->fates))];
+        return [$with(Outcome::Lost), $with(Outcome::AtRisk), $this->staleSeconds];
     }
 }

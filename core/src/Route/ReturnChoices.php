@@ -20,16 +20,18 @@ final readonly class ReturnChoices
     public static function of(Situation $situation, Build $installed, array $candidates): self
     {
         $choices = array_map(static fn (Candidate $c): ReturnChoice => self::choice($situation, $installed, $c), $candidates);
-        $choices[] = new ReturnChoice(null, Base::none(), Ledger::of($situation, $installed, Base::none()), []);
+        $choices[] = self::bringing($situation, $installed, Base::none());
         usort($choices, static fn (ReturnChoice $a, ReturnChoice $b): int => [! $a->selectable(), ...$a->price(), $a->backup === null] <=> [! $b->selectable(), ...$b->price(), $b->backup === null]);
 
         return new self($choices);
     }
 
-    /** What the ledger proposes: the least loss of what can be taken. To put nothing back can always be taken. */
-    public function proposed(): ReturnChoice
+    /** What the ledger proposes: the least loss of what can be taken. To put nothing back is never a proposal. */
+    public function proposed(): ?ReturnChoice
     {
-        return $this->all[0];
+        $best = $this->all[0];
+
+        return $best->backup === null || ! $best->selectable() ? null : $best;
     }
 
     public function find(?string $backup): ?ReturnChoice
@@ -64,7 +66,14 @@ final readonly class ReturnChoices
             : Base::bag($held->id, $held->declaredVersion, $installed->version, $held->takenAt, $held->kinds, $held->storeSchemas);
         $reasons = self::against($candidate, $situation->device, $installed, $base);
 
-        return new ReturnChoice($held->id, $base, $reasons === [] ? Ledger::of($situation, $installed, $base) : [], $reasons);
+        return $reasons === [] ? self::bringing($situation, $installed, $base) : new ReturnChoice($held->id, $base, [], $reasons);
+    }
+
+    private static function bringing(Situation $situation, Build $installed, Base $base): ReturnChoice
+    {
+        $fates = Ledger::of($situation, $installed, $base);
+
+        return new ReturnChoice($base->backup, $base, $fates, [], Ledger::staleSeconds($situation->device, $fates));
     }
 
     /** @return list<BaseReason> all that apply */

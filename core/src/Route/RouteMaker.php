@@ -45,13 +45,16 @@ final readonly class RouteMaker
 
     private function route(Crossing $crossing, ?Base $base): Route
     {
+        $device = $this->situation->device;
         $end = $crossing->end();
         $fates = $base === null ? Ledger::kept($this->situation) : Ledger::of($this->situation, $end, $base);
-        $back = $base === null || $base->treatment === Treatment::None ? [] : [$this->times->putBack($this->bytesOf($base))];
+        $bytes = $base === null || $base->treatment === Treatment::None ? null : $this->bytesOf($base);
+        $back = $bytes === null ? [] : [$this->times->putBack($bytes)];
 
         return new Route(
-            '', $crossing->legs, $crossing->fetchBytes(), $this->diskPeak($crossing), Minutes::sum($crossing->minutes, ...$back), $base, $fates,
-            Losses::of($fates, $this->situation->device, $this->almanac, $end->version), '', [],
+            '', array_map(static fn (PlannedLeg $l): Leg => $l->told(), $crossing->legs), $crossing->fetchBytes(), $this->diskPeak($crossing),
+            Minutes::sum($crossing->minutes, ...$back), $base?->use(), $fates, Ledger::staleSeconds($device, $fates),
+            Losses::of($fates, $device, $this->almanac, $end->version), '', $this->times->bySteps($crossing->legs, $bytes), $crossing->latestStart(),
         );
     }
 
@@ -70,7 +73,7 @@ final readonly class RouteMaker
     private function diskPeak(Crossing $crossing): int
     {
         $backup = $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->backupBytesAtMost();
-        $sizes = array_map(static fn (Leg $l): int => $l->package->bytes, $crossing->legs);
+        $sizes = array_map(static fn (PlannedLeg $l): int => $l->package->bytes, $crossing->legs);
         $need = $backup + array_sum($sizes) + max([0, ...$sizes]);
 
         return $need + intdiv($need + 9, 10);
@@ -103,7 +106,7 @@ final readonly class RouteMaker
         $legs = array_map(static fn (Leg $l): string => $l->move->value.' '.$l->to->build, $route->legs);
 
         // of two that cost the same, the backup that is taken first comes before an older one
-        return implode(', ', $legs).' / '.($route->base?->backup === 'planned' ? '' : $route->base->backup ?? '');
+        return implode(', ', $legs).' / '.($route->base?->backup === BaseUse::PLANNED ? '' : $route->base->backup ?? '');
     }
 
     /**
@@ -114,9 +117,8 @@ final readonly class RouteMaker
     {
         $named = [];
         foreach ($routes as $i => $route) {
-            $returns = $route->base !== null && $route->base->treatment !== Treatment::None;
-            $steps = $this->times->bySteps($route->legs, $returns ? $this->bytesOf($route->base) : null);
-            $named[] = $route->named('r'.($i + 1), Trade::sentence($route, $i === 0 ? null : $routes[0]), $steps);
+            $trade = Trade::sentence($route, $i === 0 ? null : $routes[0], $this->situation->device);
+            $named[] = $route->named('r'.($i + 1), $trade);
         }
 
         return $named;

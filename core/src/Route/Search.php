@@ -88,7 +88,7 @@ final readonly class Search
         }
     }
 
-    /** @return list<Leg> one for each move that leads to the build now */
+    /** @return list<PlannedLeg> one for each move that leads to the build now */
     private function legs(Crossing $so, Build $build): array
     {
         $moves = array_filter(
@@ -103,7 +103,7 @@ final readonly class Search
         $window = $package->windowAt($so->legs === [] ? $this->situation->begins() : $this->at($before));
 
         return $window === null ? [] : array_map(
-            static fn (Move $m): Leg => new Leg($m, $so->installed->version, $so->installed->build, $build, $package, $before, $window->until),
+            static fn (Move $m): PlannedLeg => new PlannedLeg($m, $so->installed->version, $so->installed->build, $build, $package, $before, $window->until),
             array_values($moves),
         );
     }

@@ -25,7 +25,7 @@ final readonly class Situation
         public array $sideExports,
         public PlannedBackup $plannedBackup,
         public array $plannedSideExports,
-        public Bench $bench,
+        public BenchFigures $bench,
         public Goal $goal,
         public array $acceptedPairingLost,
         public array $acceptedAppsUnavailable,

@@ -62,15 +62,15 @@ final readonly class Timetable
     /**
      * What a route's minutes are made of.
      *
-     * @param  list<Leg>  $legs
+     * @param  list<PlannedLeg>  $legs
      * @param  int|null  $baseBytes  what the base holds; null where nothing is put back
-     * @return list<array{step: string, leg: int, minutes: Minutes}> in their order; the route's minutes are their sum
+     * @return list<StepEstimate> in their order; the route's minutes are their sum
      */
     public function bySteps(array $legs, ?int $baseBytes): array
     {
         $bytes = $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->contentBytes();
-        $step = static fn (string $step, Minutes $minutes, int $leg = 0): array => ['step' => $step, 'leg' => $leg, 'minutes' => $minutes];
-        $fetches = array_map(fn (Leg $l): Minutes => $this->situation->bench->link->minutesFor($l->package->bytes), $legs);
+        $step = static fn (string $step, Minutes $minutes, int $leg = 0): StepEstimate => new StepEstimate($step, $leg, $minutes);
+        $fetches = array_map(fn (PlannedLeg $l): Minutes => $this->situation->bench->link->minutesFor($l->package->bytes), $legs);
         $steps = [
             $step('pair', Minutes::of(1, 2, 4)), $step('back-up', $this->situation->bench->backup->minutesFor($bytes)),
             $step('verify-backup', Rate::usual(self::VERIFY_BYTES_PER_SECOND)->minutesFor($bytes)), $step('fetch-package', Minutes::sum(...$fetches)),

@@ -4,15 +4,16 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Route;
 
+use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
 
 /** Says in one sentence what a route trades. */
 final class Trade
 {
     /** @param  Route|null  $best the best route, where this is another */
-    public static function sentence(Route $route, ?Route $best): string
+    public static function sentence(Route $route, ?Route $best, Device $device): string
     {
-        $costs = self::costs($route->losses);
+        $costs = self::costs($route->losses, $device);
         $against = $best === null ? [] : self::against(Price::of($route), Price::of($best));
 
         return self::way($route).' '.self::data($route)
@@ -37,7 +38,7 @@ final class Trade
         if ($route->base === null) {
             return 'and keeps the data where it is';
         }
-        $which = $route->base->backup === 'planned' ? 'the new backup' : "the backup {$route->base->backup}";
+        $which = $route->base->backup === BaseUse::PLANNED ? 'the new backup' : "the backup {$route->base->backup}";
 
         return match ($route->base->treatment) {
             Treatment::AsIs => "and puts {$which} back as it is",
@@ -47,22 +48,23 @@ final class Trade
     }
 
     /** @return list<string> */
-    private static function costs(Losses $losses): array
+    private static function costs(Losses $losses, Device $device): array
     {
         return array_values(array_filter([
             $losses->lost === [] ? '' : 'loses '.self::names($losses->lost),
             $losses->atRisk === [] ? '' : 'risks '.self::names($losses->atRisk),
             $losses->outOfDate === [] ? '' : 'brings '.self::names($losses->outOfDate).' back out of date',
-            $losses->pairingLost === [] ? '' : 'unpairs '.implode(', ', array_column($losses->pairingLost, 'id')),
-            $losses->appsUnavailable === [] ? '' : 'leaves out '.implode(', ', array_column($losses->appsUnavailable, 'name')),
+            $losses->pairingLost === [] ? '' : 'unpairs '.implode(', ', $device->accessoryNames($losses->pairingLost)),
+            $losses->appsUnavailable === [] ? '' : 'leaves out '.implode(', ', $device->appNames($losses->appsUnavailable)),
         ]));
     }
 
     /** @return list<string> */
     private static function against(Price $mine, Price $best): array
     {
-        $minutes = (int) round($mine->minutes - $best->minutes);
-        $megabytes = (int) round(($mine->bytes - $best->bytes) / 1_000_000);
+        // of the figures as they are shown, so that they add up on the screen
+        $minutes = (int) (round($mine->minutes) - round($best->minutes));
+        $megabytes = (int) (round($mine->bytes / 1_000_000) - round($best->bytes / 1_000_000));
 
         return array_values(array_filter([
             $minutes === 0 ? '' : abs($minutes).' min '.($minutes < 0 ? 'less' : 'more'),

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Tests\Bag;
 
+use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\Exception\UnreadableInventory;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
-use JadeStep\Core\Bag\KindProof;
-use JadeStep\Core\Bag\Proof;
+use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Bag\Reconciliation;
 use JadeStep\Core\Bag\RewriteRule;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -28,7 +28,7 @@ final class ReconciliationTest extends TestCase
 
         $paths = static fn (array $items): array => array_map(static fn (Item $i): string => $i->path, $items);
         self::assertSame($expected, array_map(
-            static fn (KindProof $k): array => [$k->kind, $k->before, $k->same, array_column($k->changed, 'path'), $paths($k->missing), $paths($k->extra)],
+            static fn (KindComparison $k): array => [$k->kind, $k->before, $k->same, array_column($k->changed, 'path'), $paths($k->missing), $paths($k->extra)],
             $proof->kinds,
         ));
         self::assertSame($nothingMissing, $proof->nothingMissing());
@@ -54,7 +54,7 @@ final class ReconciliationTest extends TestCase
     /** Only where apps are missing does the device's own home layout count as by design. */
     public function test_the_rule_that_covers_a_change_is_named(): void
     {
-        $compare = static fn (bool $appsAreMissing): KindProof => Reconciliation::compare(self::inventory(['home-layout/layout.json' => 'three']), self::inventory(['home-layout/layout.json' => 'two']), RewriteRule::usual($appsAreMissing))->kinds[0];
+        $compare = static fn (bool $appsAreMissing): KindComparison => Reconciliation::compare(self::inventory(['home-layout/layout.json' => 'three']), self::inventory(['home-layout/layout.json' => 'two']), RewriteRule::usual($appsAreMissing))->kinds[0];
 
         self::assertSame(['layout-without-apps', []], [$compare(true)->changed[0]->rule->name, $compare(true)->missing]);
         self::assertSame([[], 'layout.json'], [$compare(false)->changed, $compare(false)->missing[0]->path]);
@@ -62,7 +62,7 @@ final class ReconciliationTest extends TestCase
 
     public function test_nothing_lost_is_said_only_where_nothing_was_promised_lost(): void
     {
-        $whole = new Proof([new KindProof('photos', 1, 1, [], [], [])]);
+        $whole = new Comparison([new KindComparison('photos', 1, 1, [], [], [])]);
 
         self::assertSame([true, false], [$whole->nothingLost([]), $whole->nothingLost(['health'])]);
     }

@@ -6,6 +6,7 @@ namespace JadeStep\Core\Tests\Device;
 
 use JadeStep\Core\Almanac\Model;
 use JadeStep\Core\Device\Answers;
+use JadeStep\Core\Device\Difference;
 use JadeStep\Core\Device\Differences;
 use JadeStep\Core\Device\Exception\UnreadableImei;
 use JadeStep\Core\Device\Identity;
@@ -102,7 +103,7 @@ final class IdentityTest extends TestCase
         $said = ['modelName' => 'Fenn 7', 'hardwareId' => null, 'version' => '9.3.0', 'build' => 'unknown', 'imei' => '352099110042013'];
         $read = ['modelName' => 'fenn 7', 'hardwareId' => 'FN7-2', 'version' => '9.3.1', 'build' => '9D60', 'imei' => '352099110042013'];
 
-        self::assertSame([['field' => 'version', 'name' => 'Version', 'said' => '9.3.0', 'read' => '9.3.1']], Differences::between($said, $read));
+        self::assertEquals([new Difference('version', 'Version', '9.3.0', '9.3.1')], Differences::between($said, $read));
         self::assertSame([], Differences::between($said, ['version' => '9.3.0'] + $read));
     }
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Tests\Exchange;
 
 use JadeStep\Core\Exchange\PlanDifferences;
-use JadeStep\Core\Exchange\PlanDocument;
+use JadeStep\Core\Route\Plan;
 use JadeStep\Core\Route\Planner;
 use JadeStep\Core\Tests\Support\Sample;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -27,7 +27,10 @@ final class PlanDifferencesTest extends TestCase
     {
         $then = self::plan([self::build(self::OPEN)], [], []);
 
-        self::assertSame($words, array_column(PlanDifferences::between($then, self::plan($builds, $device, $more), $then['routes'][0]), 'words'));
+        $now = Sample::read(Sample::situation($device))->device;
+        $found = PlanDifferences::between($then, self::plan($builds, $device, $more), $then->routes[0], $now);
+
+        self::assertSame($words, array_column($found, 'words'));
     }
 
     /** @return iterable<string, array{list<array<string, mixed>>, array<string, mixed>, array<string, mixed>, list<string>}> */
@@ -39,7 +42,7 @@ final class PlanDifferencesTest extends TestCase
         yield 'an end announced' => [[self::build(['2026-05-04T17:00:00Z', '2026-12-01T18:00:00Z'])], [], [], ['The window of 8.7 (8G210) ends 1 Dec 2026, 18:00 UTC now, which was not known.']];
         yield 'a newer build of the goal' => [[$same, Sample::build('8.8.0', '8H10', [self::OPEN])], [], [], ['The route that was taken is not on offer any more.', 'The goal leads to 8.8 (8H10) now, not to 8.7 (8G210).']];
         yield 'a slower line' => [[$same], [], ['bench' => ['linkBytesPerSecond' => 50_000] + Sample::situation()['bench']], ['It is expected to take 9 min longer than then.']];
-        yield 'an accessory was paired' => [[$same], ['accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0']]], [], ['Band-1 loses its pairing now.']];
+        yield 'an accessory was paired' => [[$same], ['accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0']]], [], ['Fenn Band (band-1) loses its pairing now.']];
         yield 'what was at stake is not any more' => [[$same], ['kinds' => []], [], ['Health is not among the losses any more.']];
         $package = $same;
         $package['packages'][0]['sha256'] = hash('sha256', 'another');
@@ -60,12 +63,11 @@ final class PlanDifferencesTest extends TestCase
      * @param  list<array<string, mixed>>  $builds
      * @param  array<string, mixed>  $device
      * @param  array<string, mixed>  $more
-     * @return array<string, mixed>
      */
-    private static function plan(array $builds, array $device, array $more): array
+    private static function plan(array $builds, array $device, array $more): Plan
     {
         $situation = Sample::situation($device + ['kinds' => [Sample::stock('health')]], $more);
 
-        return PlanDocument::of((new Planner(Sample::almanac(Sample::catalogue($builds))))->plan(Sample::read($situation)));
+        return (new Planner(Sample::almanac(Sample::catalogue($builds))))->plan(Sample::read($situation));
     }
 }

@@ -8,6 +8,7 @@ use JadeStep\Core\Almanac\Model;
 use JadeStep\Core\Exchange\BuildsCsv;
 use JadeStep\Core\Exchange\CatalogueDocument;
 use JadeStep\Core\Exchange\Exception\UnreadableCsv;
+use JadeStep\Core\Exchange\GoalDocument;
 use JadeStep\Core\Exchange\GoalText;
 use JadeStep\Core\Exchange\IntakeCsv;
 use JadeStep\Core\Exchange\IntakeLine;
@@ -100,7 +101,7 @@ final class TablesTest extends TestCase
 
         $lines = IntakeCsv::read($csv, $almanac);
 
-        $told = array_map(static fn (IntakeLine $l): array => [$l->line, array_map(static fn (Model $m): string => $m->hardwareId, $l->identity->candidates ?? []), $l->goal, count($l->faults)], $lines);
+        $told = array_map(static fn (IntakeLine $l): array => [$l->line, array_map(static fn (Model $m): string => $m->hardwareId, $l->identity->candidates ?? []), $l->goal === null ? null : GoalDocument::write($l->goal), count($l->faults)], $lines);
         self::assertSame([
             [2, ['FN7-1', 'FN7-2'], ['newestInMajor' => 8], 0],
             [3, ['FN7-2'], ['exact' => '8.7.0'], 0],
@@ -131,7 +132,7 @@ final class TablesTest extends TestCase
         if ($goal === null) {
             $this->expectExceptionMessage($words);
         }
-        self::assertSame([$goal, $words], [GoalText::parse($text), GoalText::words(GoalText::parse($text))]);
+        self::assertSame([$goal, $words], [GoalDocument::write(GoalText::parse($text)), GoalText::words(GoalText::parse($text))]);
     }
 
     /** @return iterable<string, array{string, array<string, int|string>|null, string}> */
@@ -139,6 +140,10 @@ final class TablesTest extends TestCase
     {
         yield 'a version' => ['8.7', ['exact' => '8.7.0'], 'exactly 8.7'];
         yield 'a candidate' => ['exactly 8.8.0-rc.1', ['exact' => '8.8.0-rc.1'], 'exactly 8.8 candidate'];
+        yield 'a beta as it is shown' => ['10.0 beta 2', ['exact' => '10.0.0-beta.2'], 'exactly 10.0 beta 2'];
+        yield 'a candidate as it is shown' => ['8.8 candidate', ['exact' => '8.8.0-rc.1'], 'exactly 8.8 candidate'];
+        yield 'below, as it is shown' => ['below 9.4 candidate', ['newestBelow' => '9.4.0-rc.1'], 'the newest below 9.4 candidate'];
+        yield 'letters' => ['abc', null, '"abc" is not a goal.'];
         yield 'a major' => [' Newest in 8 ', ['newestInMajor' => 8], 'the newest of major 8'];
         yield 'below' => ['below 9.0', ['newestBelow' => '9.0.0'], 'the newest below 9.0'];
         yield 'a date' => ['newest before 2026-07-01', ['newestBefore' => '2026-07-01T00:00:00Z'], 'the newest released before 2026-07-01'];

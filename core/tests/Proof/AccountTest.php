@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Tests\Proof;
 
+use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\Item;
-use JadeStep\Core\Bag\KindProof;
-use JadeStep\Core\Bag\Proof;
+use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Bag\RewriteRule;
 use JadeStep\Core\Bag\Rewritten;
 use JadeStep\Core\Device\Kind;
@@ -28,9 +28,9 @@ final class AccountTest extends TestCase
         [$before, $same, $changed, $missing] = $proof;
         $items = array_map(static fn (int $n, string $at): Item => new Item('photos', "p{$n}", 1, str_repeat('a', 64), Rfc3339::parse($at)), array_keys($missing), $missing);
         $rewritten = array_map(static fn (int $n): Rewritten => new Rewritten("r{$n}", RewriteRule::usual()[0]), $changed === 0 ? [] : range(1, $changed));
-        $fate = new KindFate(Kind::Photos, $promised, null, $promised === Outcome::ReturnedAsOf ? Rfc3339::parse(self::AS_OF) : null, null, 0);
+        $fate = new KindFate(Kind::Photos, $promised, null, $promised === Outcome::ReturnedAsOf ? Rfc3339::parse(self::AS_OF) : null, null);
 
-        $account = Account::of([$fate], new Proof([new KindProof('photos', $before, $same, $rewritten, $items, [])]), ['photos' => $before], ['photos' => 0]);
+        $account = Account::of([$fate], new Comparison([new KindComparison('photos', $before, $same, $rewritten, $items, [])]), ['photos' => $before], ['photos' => 0]);
 
         self::assertSame([$happened, $verdict, $unexpected, $named], [$account->kinds[0]->happened->value, $account->kinds[0]->verdict->value, $account->unexpected() !== [], $account->named() !== []]);
     }
@@ -60,7 +60,7 @@ final class AccountTest extends TestCase
     #[DataProvider('counted')]
     public function test_counts_where_no_backup_tells_the_items(Outcome $promised, array $counts, string $happened, string $verdict): void
     {
-        $account = Account::of([new KindFate(Kind::Health, $promised, null, null, null, 0)], new Proof([]), ['health' => $counts[0]], ['health' => $counts[1]]);
+        $account = Account::of([new KindFate(Kind::Health, $promised, null, null, null)], new Comparison([]), ['health' => $counts[0]], ['health' => $counts[1]]);
 
         self::assertSame([$happened, $verdict, null], [$account->kinds[0]->happened->value, $account->kinds[0]->verdict->value, $account->kinds[0]->proof]);
     }
@@ -78,8 +78,8 @@ final class AccountTest extends TestCase
     public function test_nothing_lost_is_said_only_where_it_is_true(): void
     {
         $said = static fn (int $missing, array $promised): bool => Account::of(
-            [new KindFate(Kind::Photos, Outcome::Returned, null, null, null, 0)],
-            new Proof([new KindProof('photos', 2, 2 - $missing, [], $missing === 0 ? [] : [new Item('photos', 'p', 1, str_repeat('a', 64), Rfc3339::parse(self::AS_OF))], [])]),
+            [new KindFate(Kind::Photos, Outcome::Returned, null, null, null)],
+            new Comparison([new KindComparison('photos', 2, 2 - $missing, [], $missing === 0 ? [] : [new Item('photos', 'p', 1, str_repeat('a', 64), Rfc3339::parse(self::AS_OF))], [])]),
             ['photos' => 2], ['photos' => 2],
         )->nothingLost($promised);
 

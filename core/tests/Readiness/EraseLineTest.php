@@ -76,17 +76,31 @@ final class EraseLineTest extends TestCase
         $damaged = new Verification([Fault::of(FaultCode::Altered, 'data/photos/a.jpg')], null, 3, 300, ['photos' => 3]);
         $states = static fn (string $complete, string $verified, string $sealed, string $package, array $other = []): array => [
             'backup-complete' => $complete, 'backup-verified' => $verified, 'sealed-copy' => $sealed,
-            ...$other + ['passphrase-proven' => 'pass', 'side-exports' => 'pass', 'link' => 'pass', 'permit' => 'unknown'], 'package-verified' => $package,
+            'passphrase-proven' => $other['passphrase-proven'] ?? 'does-not-apply', 'side-exports' => $other['side-exports'] ?? 'does-not-apply',
+            'link' => $other['link'] ?? 'pass', 'package-verified' => $package,
         ];
-        yield 'all there' => [new SafetyEvidence($sound, true, true, true), $states('pass', 'pass', 'pass', 'pass')];
+        $all = ['pass', 'pass', 'pass', 'pass'];
+        yield 'all there' => [new SafetyEvidence($sound, true, true, true), $states(...$all)];
         yield 'no bag' => [new SafetyEvidence(null, null, false, true), $states('fail', 'unknown', 'fail', 'pass')];
         yield 'a damaged bag' => [new SafetyEvidence($damaged, true, true, true), $states('pass', 'fail', 'pass', 'pass')];
+        yield 'a damaged bag, counts not compared' => [new SafetyEvidence($damaged, null, true, true), $states('pass', 'fail', 'pass', 'pass')];
         yield 'a bag that lacks items' => [new SafetyEvidence($sound, false, true, true), $states('fail', 'fail', 'pass', 'pass')];
-        yield 'counts that were not compared' => [new SafetyEvidence($sound, null, true, null), $states('pass', 'fail', 'pass', 'unknown')];
-        yield 'an encrypted bag that nobody opened' => [new SafetyEvidence($sound, true, true, true, true), $states('pass', 'pass', 'pass', 'pass', ['passphrase-proven' => 'fail', 'side-exports' => 'pass', 'link' => 'pass', 'permit' => 'unknown'])];
-        yield 'an encrypted bag that was opened' => [new SafetyEvidence($sound, true, true, true, true, 'It opened this bag.'), $states('pass', 'pass', 'pass', 'pass')];
-        yield 'a side export that was not written out' => [new SafetyEvidence($sound, true, true, true, missingExports: ['contacts']), $states('pass', 'pass', 'pass', 'pass', ['passphrase-proven' => 'pass', 'side-exports' => 'fail', 'link' => 'pass', 'permit' => 'unknown'])];
-        yield 'a link that was lost a moment ago' => [new SafetyEvidence($sound, true, true, true, linkSteady: false), $states('pass', 'pass', 'pass', 'pass', ['passphrase-proven' => 'pass', 'side-exports' => 'pass', 'link' => 'fail', 'permit' => 'unknown'])];
+        yield 'a bag that was not read back yet' => [new SafetyEvidence($sound, null, false, null), $states('pass', 'unknown', 'fail', 'unknown')];
+        yield 'an encrypted bag that nobody opened' => [
+            new SafetyEvidence($sound, true, true, true, true), $states(...[...$all, ['passphrase-proven' => 'fail']]),
+        ];
+        yield 'an encrypted bag that was opened' => [
+            new SafetyEvidence($sound, true, true, true, true, 'It opened this bag.'), $states(...[...$all, ['passphrase-proven' => 'pass']]),
+        ];
+        yield 'a side export that was not written out' => [
+            new SafetyEvidence($sound, true, true, true, missingExports: ['contacts'], countsOnExports: true), $states(...[...$all, ['side-exports' => 'fail']]),
+        ];
+        yield 'side exports that were written out' => [
+            new SafetyEvidence($sound, true, true, true, countsOnExports: true), $states(...[...$all, ['side-exports' => 'pass']]),
+        ];
+        yield 'a link that was lost a moment ago' => [
+            new SafetyEvidence($sound, true, true, true, linkSteady: false), $states(...[...$all, ['link' => 'fail']]),
+        ];
         yield 'an altered package' => [new SafetyEvidence($sound, true, true, false), $states('pass', 'pass', 'pass', 'fail')];
     }
 

@@ -86,7 +86,7 @@ final class PlannerTest extends TestCase
         ], $route['kinds']);
         self::assertSame(['lost' => ['messages', 'health'], 'atRisk' => [], 'outOfDate' => ['saved-passwords'], 'pairingLost' => ['band-1'], 'appsUnavailable' => ['net']], $route['losses']);
         self::assertSame(['backup' => 'planned', 'treatment' => 'lowered', 'declaredVersion' => '8.7.0', 'majorsDown' => 1, 'unproven' => false], $route['base']);
-        self::assertSame('Erases once and puts the new backup back through a lowered copy; loses messages, health, brings saved passwords back out of date, unpairs band-1, leaves out Net Map.', $route['trade']);
+        self::assertSame('Erases once and puts the new backup back through a lowered copy; loses messages, health, brings saved passwords back out of date, unpairs Fenn Band (band-1), leaves out Net Map.', $route['trade']);
         self::assertSame([1, 25_000_000, 48_455_000_000], [$route['erases'], $route['fetchBytes'], $route['diskPeakBytes']]);
     }
 
@@ -143,8 +143,8 @@ final class PlannerTest extends TestCase
 
         self::assertSame([
             'paired' => 'unknown', 'model-resolved' => 'pass', 'owner-lock-off' => 'fail', 'lock-delay' => 'fail', 'owner-account-at-hand' => 'pass',
-            'passcode-known' => 'unknown', 'battery' => 'fail', 'host-agent' => 'pass', 'disk-space' => 'pass', 'almanac-fresh' => 'pass', 'beta-enrolment' => 'pass',
-            'accessory-accepted' => 'fail', 'apps-accepted' => 'pass',
+            'passcode-known' => 'unknown', 'battery' => 'fail', 'host-agent' => 'pass', 'disk-space' => 'pass', 'almanac-fresh' => 'pass',
+            'accessory-accepted' => 'fail',
         ], array_column($checks, 'state', 'code'));
         self::assertSame([], array_filter($checks, static fn (array $c): bool => ($c['mend'] === '') !== ($c['state'] === 'pass')));
     }
@@ -163,7 +163,7 @@ final class PlannerTest extends TestCase
      */
     private function plan(array $situation, ?array $builds = null): array
     {
-        $plan = PlanDocument::of((new Planner(Sample::almanac(Sample::catalogue($builds ?? self::line()))))->plan(Sample::read($situation)));
+        $plan = PlanDocument::write((new Planner(Sample::almanac(Sample::catalogue($builds ?? self::line()))))->plan(Sample::read($situation)));
         Gate::parse(Format::Plan, json_encode($plan, JSON_THROW_ON_ERROR));
 
         return $plan;

@@ -19,7 +19,7 @@ final class PretencesTest extends TestCase
 {
     public function test_nothing_pretended_changes_nothing(): void
     {
-        self::assertEquals(self::plan(new Pretences([], null, null, null, null)), PlanDocument::of((new Planner(self::almanac()))->plan(Sample::read(self::situation()))));
+        self::assertEquals(self::plan(new Pretences([], null, null, null, null)), PlanDocument::write((new Planner(self::almanac()))->plan(Sample::read(self::situation()))));
         self::assertSame([], (new Pretences([], null, null, null, null))->words());
     }
 
@@ -87,7 +87,7 @@ final class PretencesTest extends TestCase
     /** @return array<string, mixed> */
     private static function plan(Pretences $pretences): array
     {
-        return PlanDocument::of((new Planner(self::almanac()))->plan($pretences->applyTo(Sample::read(self::situation()), self::almanac())));
+        return PlanDocument::write((new Planner(self::almanac()))->plan($pretences->applyTo(Sample::read(self::situation()), self::almanac())));
     }
 
     private static function almanac(): Almanac

@@ -5,13 +5,14 @@ declare(strict_types=1);
 namespace JadeStep\Core\Tests\Route;
 
 use JadeStep\Core\Device\Kind;
-use JadeStep\Core\Exchange\SituationDocument;
 use JadeStep\Core\Route\BaseReason;
 use JadeStep\Core\Route\Candidate;
+use JadeStep\Core\Route\HeldBackup;
 use JadeStep\Core\Route\KindFate;
 use JadeStep\Core\Route\Planner;
 use JadeStep\Core\Route\ReturnChoice;
 use JadeStep\Core\Route\ReturnChoices;
+use JadeStep\Core\Route\StepEstimate;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Time\Rfc3339;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -66,9 +67,9 @@ final class ReturnChoicesTest extends TestCase
         $choices = self::choices([$no, $old, $far, $now]);
 
         self::assertSame(['now', 'old', 'far', null, 'no'], array_map(static fn (ReturnChoice $c): ?string => $c->backup, $choices->all));
-        self::assertSame([0, 0, 0], $choices->proposed()->price());
+        self::assertSame([0, 0, 0], $choices->proposed()?->price());
         self::assertSame([0, 2], array_slice($choices->find('far')?->price() ?? [], 0, 2), 'two majors down is unproven, so all of it is at risk');
-        self::assertNull(self::choices([$no])->proposed()->backup);
+        self::assertNull(self::choices([$no])->proposed(), 'to put nothing back is never a proposal');
     }
 
     public function test_kept_as_new_brings_in_what_was_chosen_and_loses_the_rest_but_for_sync(): void
@@ -86,8 +87,8 @@ final class ReturnChoicesTest extends TestCase
     public function test_the_steps_of_a_route_add_up_to_its_minutes(): void
     {
         foreach ((new Planner(self::almanac()))->plan(self::situation())->routes as $route) {
-            self::assertEqualsWithDelta($route->minutes->expected, array_sum(array_map(static fn (array $s): float => $s['minutes']->expected, $route->steps)), 1e-9);
-            self::assertEqualsWithDelta($route->minutes->deviation ** 2, array_sum(array_map(static fn (array $s): float => $s['minutes']->deviation ** 2, $route->steps)), 1e-9);
+            self::assertEqualsWithDelta($route->minutes->expected, array_sum(array_map(static fn (StepEstimate $s): float => $s->minutes->expected, $route->steps)), 1e-9);
+            self::assertEqualsWithDelta($route->minutes->deviation ** 2, array_sum(array_map(static fn (StepEstimate $s): float => $s->minutes->deviation ** 2, $route->steps)), 1e-9);
             self::assertSame($route->base?->backup !== null, in_array('put-back', array_column($route->steps, 'step'), true));
         }
     }
@@ -108,13 +109,19 @@ final class ReturnChoicesTest extends TestCase
         return Sample::read(Sample::situation(['kinds' => [Sample::stock('photos'), Sample::stock('messages')]]));
     }
 
+    /** @param  array<string, mixed>  $backup */
+    private static function held(array $backup): HeldBackup
+    {
+        return Sample::read(Sample::situation([], ['backups' => [$backup]]))->backups[0];
+    }
+
     /**
      * @param  array<string, mixed>  $backup
      * @param  array<string, mixed>  $more
      */
     private static function candidate(array $backup, array $more = []): Candidate
     {
-        $held = SituationDocument::heldBackup($backup + [
+        $held = self::held($backup + [
             'id' => 'b-1', 'where' => 'bag', 'takenAt' => '2026-11-20T08:00:00Z', 'madeOn' => '9.3.0', 'declaredVersion' => '9.3.0', 'encrypted' => false, 'passphraseProven' => false,
             'verified' => true, 'kinds' => ['photos', 'messages'], 'storeSchemas' => ['messages' => 14],
         ]);

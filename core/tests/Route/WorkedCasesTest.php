@@ -29,7 +29,7 @@ final class WorkedCasesTest extends TestCase
     #[DataProvider('cases')]
     public function test_plans_as_the_trade_would(array $builds, array $device, array $more, array $routes, array $rejected): void
     {
-        $plan = PlanDocument::of((new Planner(Sample::almanac(Sample::catalogue($builds))))->plan(Sample::read(Sample::situation($device, $more))));
+        $plan = PlanDocument::write((new Planner(Sample::almanac(Sample::catalogue($builds))))->plan(Sample::read(Sample::situation($device, $more))));
         Gate::parse(Format::Plan, json_encode($plan, JSON_THROW_ON_ERROR));
 
         self::assertSame($routes, array_map(self::tell(...), $plan['routes']));
@@ -144,7 +144,7 @@ final class WorkedCasesTest extends TestCase
     public function test_a_wearable_on_a_newer_version_loses_its_pairing_and_has_to_be_accepted_by_name(): void
     {
         $device = ['accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0'], ['id' => 'band-2', 'type' => 'fenn-band', 'osVersion' => '4.9.0']]];
-        $plan = static fn (array $accepted): array => PlanDocument::of((new Planner(Sample::almanac(Sample::catalogue([Sample::build('8.7.0', '8G210', self::OPEN)]))))->plan(
+        $plan = static fn (array $accepted): array => PlanDocument::write((new Planner(Sample::almanac(Sample::catalogue([Sample::build('8.7.0', '8G210', self::OPEN)]))))->plan(
             Sample::read(Sample::situation($device, ['accept' => ['pairingLost' => $accepted, 'appsUnavailable' => []]])),
         ));
 

@@ -81,6 +81,7 @@ final class Handset
             'apps' => $told && $this->state['setUp'] ? array_values(array_filter($this->state['apps'], $this->runs(...))) : [],
             'kinds' => $told ? $kinds : [],
             'operation' => $this->works()->running(),
+            'practice' => true,
         ];
     }
 

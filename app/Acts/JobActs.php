@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Acts;
+
+use App\Facts\ChecksOfJob;
+use App\Facts\JobFacts;
+use App\Journal\Journal;
+use App\Models\BenchJob;
+use App\Models\User;
+use App\Ports\Exception\Declined;
+use App\Refusal\Refusal;
+use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Job\Act;
+use JadeStep\Core\Job\Job;
+
+/**
+ * The one door for acts on a job: the job's row is held, the core says whether the act is open, the act is carried out, and
+ * its line is written into the Journal, all in one transaction. A refusal is written down too, and changes nothing.
+ */
+final readonly class JobActs
+{
+    public function __construct(private JobFacts $facts, private ChecksOfJob $checks, private Journal $journal)
+    {
+    }
+
+    /**
+     * @param  callable(Job): mixed  $do
+     * @param  array<string, mixed>  $evidence  for the Journal; never a secret, nor an owner's content
+     *
+     * @throws Refusal|Declined
+     */
+    public function carryOut(Act $act, BenchJob $job, User $by, callable $do, array $evidence = []): void
+    {
+        try {
+            DB::transaction(function () use ($act, $job, $by, $do, $evidence): void {
+                $job->lock()->unsetRelations();
+                $do($this->facts->assertOpen($job, $act));
+                $this->journal->note($act, $job, $by, $evidence);
+            });
+        } catch (Refusal|Declined $e) {
+            $job->refresh()->unsetRelations();
+            $this->journal->noteRefused($act, $job, $by, $evidence + ['refused' => $e->reason]);
+            throw $e;
+        }
+        $this->checks->keep($job->refresh()->unsetRelations());
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Facts;
+
+use App\Models\Bag;
+use App\Models\BenchJob;
+use App\Ports\BagStore;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Job\WayBack\PutBack;
+use JadeStep\Core\Route\BaseUse;
+
+/** The bag that a job's return rests on. That none is wanted and that the wanted one is gone are two different things. */
+final readonly class BaseOfJob
+{
+    public function __construct(private BagStore $bags)
+    {
+    }
+
+    /** Whether a whole bag is put back at all. */
+    public static function isWanted(BenchJob $job): bool
+    {
+        return $job->return()?->way instanceof PutBack;
+    }
+
+    /** @return Bag|null null where none is wanted, or where the wanted one is not on the Shelf any more */
+    public static function find(BenchJob $job): ?Bag
+    {
+        $way = $job->return()?->way;
+
+        return match (true) {
+            ! $way instanceof PutBack => null,
+            $way->bag === BaseUse::PLANNED => $job->safetyBag(),
+            default => Bag::query()->whereKey($way->bag)->first(),
+        };
+    }
+
+    /** @return Bag|null null where the wanted bag is gone, damaged, or not there as a folder */
+    public function whole(BenchJob $job): ?Bag
+    {
+        $bag = self::find($job);
+
+        return $bag === null || $bag->state === BagState::Damaged || ! $this->bags->has($bag->id) ? null : $bag;
+    }
+}

@@ -1,0 +1,144 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Facts;
+
+use App\Almanac\HeldAlmanac;
+use App\Models\Bag;
+use App\Models\BenchJob;
+use App\Models\SideExportRecord;
+use App\Packages\PackageShelf;
+use App\Ports\BagStore;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Seal;
+use JadeStep\Core\Bag\Verification;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\Record\Attestations;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
+use JadeStep\Core\Readiness\Check;
+use JadeStep\Core\Readiness\SafetyEvidence;
+use JadeStep\Core\Route\Planner;
+use JadeStep\Core\Route\Source;
+use Psr\Clock\ClockInterface;
+
+/**
+ * The readiness checks of a job, of the route that it has taken. They are worked out when something changes, and kept with
+ * the job; at the line everything is read anew.
+ */
+final readonly class ChecksOfJob
+{
+    private const STEADY_SECONDS = 20;
+
+    public function __construct(
+        private SituationOfJob $situation,
+        private HeldAlmanac $almanac,
+        private BagStore $bags,
+        private PackageShelf $packages,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /** Works them out from what the ledger knows, without reading a bag, and keeps them where they changed. */
+    public function keep(BenchJob $job): void
+    {
+        $wanted = $job->state === JobState::Open && $job->line_crossed_at === null && $job->route !== null;
+        $checks = $wanted ? $this->asLastSeen($job) : [];
+        $job->checks == $checks || $job->update(['checks' => $checks]);
+    }
+
+    /** @return list<Check> */
+    private function asLastSeen(BenchJob $job): array
+    {
+        $bag = $job->safetyBag();
+        $there = $bag !== null && $this->bags->has($bag->id);
+
+        return $this->all($job, new SafetyEvidence(
+            $bag === null || ! $there ? null : self::lastReport($bag),
+            $bag === null || $bag->state === BagState::Complete ? null : $bag->state->proven(),
+            $bag?->state === BagState::Sealed,
+            $job->steps()->where('code', StepCode::FetchPackage)->where('state', StepState::Done)->exists() ? true : null,
+            ...$this->more($job, $bag),
+        ));
+    }
+
+    /**
+     * Reads every byte of the bag, of the base where it is another one, and of the packages again.
+     *
+     * @param  callable(int): void  $progress  told the bytes read since the last call
+     * @return list<Check>
+     */
+    public function readAnew(BenchJob $job, callable $progress): array
+    {
+        $bag = $job->safetyBag();
+        $report = $bag === null ? null : $this->verify($bag, $progress);
+        $agree = $report === null ? null : ($bag->isEncrypted() || $report->counts == $bag->counts);
+
+        return $this->all($job, new SafetyEvidence(
+            $report, $agree, $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
+            $job->route === null ? null : $this->packagesAreSound($job, $progress), ...$this->more($job, $bag),
+        ));
+    }
+
+    /**
+     * An encrypted bag's counts were compared when it was opened; its bytes cannot have changed without its digests.
+     *
+     * @return array<string, mixed> the rest of the evidence, by parameter
+     */
+    private function more(BenchJob $job, ?Bag $bag): array
+    {
+        $wanted = array_map(static fn (Kind $k): string => $k->value, $job->return()?->promise->from(Source::SideExport) ?? []);
+        $there = $bag === null || $wanted === [] ? [] : SideExportRecord::query()->where('bag_id', $bag->id)->pluck('kind')->all();
+        $lost = $job->link_lost_at;
+
+        return [
+            'encrypted' => $bag === null ? $job->backupChoice()->encryption()->value !== 'none' : $bag->isEncrypted(),
+            'provenAt' => $bag?->passphrase_proven_at === null ? null : "It opened this backup {$bag->passphrase_proven_at->format('j M Y, H:i')} UTC.",
+            'missingExports' => array_values(array_diff($wanted, $there)),
+            'linkSteady' => $lost === null || $lost->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
+            'countsOnExports' => $wanted !== [],
+        ];
+    }
+
+    /** @return bool|null null where one of the route's packages is not there */
+    private function packagesAreSound(BenchJob $job, callable $progress): ?bool
+    {
+        $sound = [];
+        foreach ($job->takenRoute()->legs as $leg) {
+            $sound[] = $this->packages->isSound($leg->package->sha256, $progress);
+        }
+
+        return in_array(false, $sound, true) ? false : (in_array(null, $sound, true) ? null : true);
+    }
+
+    /** @return Verification|null null where there is no bag any more */
+    public function verify(Bag $bag, callable $progress): ?Verification
+    {
+        try {
+            return BagVerifier::verify($this->bags->folder($bag->id), $progress);
+        } catch (NotABag) {
+            return null;
+        }
+    }
+
+    /** @return list<Check> */
+    private function all(BenchJob $job, SafetyEvidence $evidence): array
+    {
+        if ($job->device === null || $job->goal === null || $job->route === null) {
+            return $evidence->checks();
+        }
+        $planner = new Planner($this->almanac->almanac());
+        $checks = $planner->checksOf($this->situation->of($job, $job->goal), $job->route);
+
+        return ($job->attestations ?? Attestations::none())->settle([...$checks, ...$evidence->checks()]);
+    }
+
+    private static function lastReport(Bag $bag): Verification
+    {
+        return new Verification($bag->faults, null, $bag->items ?? 0, $bag->bytes ?? 0, $bag->counts ?? []);
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Facts;
+
+use App\Models\BenchJob;
+use JadeStep\Core\Job\JobState;
+use Psr\Clock\ClockInterface;
+
+/** Ends a job's row: it holds its device no more, and no passphrase is held for it. */
+final readonly class JobCloser
+{
+    public function __construct(private PassphraseLocker $locker, private ClockInterface $clock)
+    {
+    }
+
+    /** @param  array<string, mixed>  $more */
+    public function close(BenchJob $job, JobState $state, array $more = []): void
+    {
+        $this->locker->wipe($job);
+        $job->update(['state' => $state, 'held_serial' => null, 'ended_at' => $this->clock->now(), 'checks' => []] + $more);
+    }
+}

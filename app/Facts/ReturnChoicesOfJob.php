@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Facts;
+
+use App\Almanac\HeldAlmanac;
+use App\Models\Bag;
+use App\Models\BenchJob;
+use App\Ports\BagStore;
+use App\Refusal\Refusal;
+use JadeStep\Core\Almanac\Build;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\Record\RefusedBase;
+use JadeStep\Core\Job\WayBack\Promise;
+use JadeStep\Core\Route\BaseUse;
+use JadeStep\Core\Route\Candidate;
+use JadeStep\Core\Route\KindFate;
+use JadeStep\Core\Route\Losses;
+use JadeStep\Core\Route\ReturnChoices;
+use JadeStep\Core\Route\Situation;
+
+/** All that might be put back on a job's device, judged by the core: every bag of it, its cloud backup, and bags of others. */
+final readonly class ReturnChoicesOfJob
+{
+    /** So many bags of other devices are shown, so that a mix-up is seen. */
+    private const OTHERS_SHOWN = 4;
+
+    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac, private BagStore $bags)
+    {
+    }
+
+    public function of(BenchJob $job): ReturnChoices
+    {
+        return ReturnChoices::of($this->situation($job), $this->installed($job), $this->candidates($job));
+    }
+
+    /**
+     * What a device that is kept as new is promised, with kinds of a bag brought in.
+     *
+     * @param  list<Kind>  $kinds
+     */
+    public function asNew(BenchJob $job, ?Bag $bag, array $kinds): Promise
+    {
+        $asOf = $bag === null ? new \DateTimeImmutable('@0') : $bag->taken_at->toDateTimeImmutable();
+
+        return $this->promise($job, ReturnChoices::asNew($this->situation($job), $this->installed($job), $kinds, $asOf));
+    }
+
+    /** @param  list<KindFate>  $fates */
+    public function promise(BenchJob $job, array $fates): Promise
+    {
+        $losses = Losses::of($fates, $this->situation($job)->device, $this->almanac->almanac(), $this->installed($job)->version);
+
+        return new Promise($fates, $losses);
+    }
+
+    /** What the route ends on. */
+    private function installed(BenchJob $job): Build
+    {
+        $end = $job->takenRoute()->end();
+
+        return $this->almanac->almanac()->build($job->readDevice()->osLine, $end->version, $end->build)
+            ?? throw Refusal::notNow("The almanac does not know {$end->label()} any more. Refresh it, or import the catalogue that the plan rests on.");
+    }
+
+    private function situation(BenchJob $job): Situation
+    {
+        return $this->situation->pastLine($job, $job->goal ?? throw new \LogicException('A job with a route has a goal.'), null);
+    }
+
+    /** @return list<Candidate> */
+    private function candidates(BenchJob $job): array
+    {
+        [$own, $others] = Bag::wholes()->get()->partition(static fn (Bag $b): bool => $b->serial === $job->serial);
+        $line = $job->readDevice()->osLine;
+        $others = $others->reverse()->filter(static fn (Bag $b): bool => $b->os_line === $line)->take(self::OTHERS_SHOWN);
+        $refused = array_map(static fn (RefusedBase $r): string => $r->backup, $job->refused_bases);
+        $held = $own->merge($others)->map(fn (Bag $b): Candidate => $this->candidate($b, in_array($b->id, $refused, true)));
+
+        return [...array_values($held->all()), ...self::cloud($job, in_array(BaseUse::CLOUD, $refused, true))];
+    }
+
+    private function candidate(Bag $b, bool $refused): Candidate
+    {
+        // a bag that some earlier version of this program took in may not say its line
+        return new Candidate($b->held(), $b->serial, $b->os_line ?? '', $b->state === BagState::Damaged || ! $this->bags->has($b->id), $refused);
+    }
+
+    /** @return list<Candidate> */
+    private static function cloud(BenchJob $job, bool $refused): array
+    {
+        $backup = $job->cloud?->backup;
+        $accepted = $job->route?->base?->backup === BaseUse::CLOUD;
+
+        return $backup === null ? [] : [new Candidate($backup->held(), $job->serial, $job->readDevice()->osLine, false, $refused, $accepted)];
+    }
+}

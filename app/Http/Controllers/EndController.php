@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Acts\EndJob;
+use App\Facts\AftercareOfJob;
+use App\Http\Requests\ActRequest;
+use App\Http\Requests\AftercareRequest;
+use App\Http\Requests\GiveBackRequest;
+use App\Http\Requests\HandOverRequest;
+use App\Http\Resources\HandOverResource;
+use App\Models\BenchJob;
+use App\Reading\HandOverSheet;
+use App\Refusal\Refusal;
+use Illuminate\Http\JsonResponse;
+use JadeStep\Core\Aftercare\AftercareCode;
+use JadeStep\Core\Device\Kind;
+
+/** The end of a job: aftercare, the sheet for the owner, and handing over. */
+final class EndController
+{
+    use AnswersWithJob;
+
+    public function __construct(private readonly EndJob $end)
+    {
+    }
+
+    public function show(BenchJob $job, AftercareOfJob $aftercare): JsonResponse
+    {
+        return new JsonResponse(new HandOverResource($job->load('steps'), $aftercare->of($job)));
+    }
+
+    public function sheet(BenchJob $job, HandOverSheet $sheet): JsonResponse
+    {
+        return new JsonResponse($sheet->of($job->load('steps', 'openedBy')) ?? throw Refusal::notNow('There is a sheet when before and after have been compared.'));
+    }
+
+    public function read(ActRequest $request, BenchJob $job, AftercareOfJob $aftercare): JsonResponse
+    {
+        $this->end->readForAftercare($job, $request->person());
+
+        return $this->show($job, $aftercare);
+    }
+
+    public function tick(AftercareRequest $request, BenchJob $job, AftercareCode $code, AftercareOfJob $aftercare): JsonResponse
+    {
+        $this->end->tickAftercare($job, $code, $request->boolean('done'), $request->person());
+
+        return $this->show($job, $aftercare);
+    }
+
+    public function handOver(HandOverRequest $request, BenchJob $job): JsonResponse
+    {
+        $this->end->handOver($job, $request->fields()->enums('accept', Kind::class), $request->person());
+
+        return $this->answer($job);
+    }
+
+    public function giveBack(GiveBackRequest $request, BenchJob $job): JsonResponse
+    {
+        $this->end->giveBack($job, $request->fields()->string('reason'), $request->person());
+
+        return $this->answer($job);
+    }
+}

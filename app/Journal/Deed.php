@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Journal;
+
+/** What people do here beside the acts on a job, as the Journal has it. */
+enum Deed: string
+{
+    case TakeIn = 'job-opened';
+    case TakeInBatch = 'jobs-opened';
+    case DownloadBag = 'bag-downloaded';
+    case ExportKinds = 'kinds-exported';
+    case VerifyBag = 'bag-verified';
+    case ProvePassphrase = 'passphrase-proven';
+    case SealBag = 'bag-sealed';
+    case DeleteBag = 'bag-deleted';
+    case ImportBag = 'bag-imported';
+    case RefreshAlmanac = 'almanac-refreshed';
+    case ImportCatalogue = 'catalogue-imported';
+    case WithdrawCatalogue = 'catalogue-withdrawn';
+    case BringPackage = 'package-brought';
+    case FetchPackage = 'package-fetched';
+    case DropPackage = 'package-dropped';
+    case SetStorage = 'storage-set';
+    case AddBench = 'bench-added';
+    case ChangeBench = 'bench-changed';
+    case RemoveBench = 'bench-removed';
+    case SetKeeping = 'keeping-set';
+    case AddPerson = 'person-added';
+    case ChangePerson = 'person-changed';
+    case RemovePerson = 'person-removed';
+    case EndSessions = 'sessions-ended';
+    case AddVendor = 'vendor-added';
+    case ChangeVendor = 'vendor-changed';
+    case LookForKeys = 'keys-looked-for';
+    case DecideKey = 'key-decided';
+    case Practise = 'practice';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::TakeIn => 'Took a device in',
+            self::TakeInBatch => 'Took devices in from a table',
+            self::DownloadBag => 'Took a backup along as a ZIP',
+            self::ExportKinds => 'Wrote kinds out in open formats',
+            self::VerifyBag => 'Had a backup verified again',
+            self::ProvePassphrase => 'Proved a backup\'s passphrase',
+            self::SealBag => 'Sealed a backup',
+            self::DeleteBag => 'Deleted a backup',
+            self::ImportBag => 'Brought a backup in',
+            self::RefreshAlmanac => 'Had the almanac refreshed',
+            self::ImportCatalogue => 'Imported a catalogue',
+            self::WithdrawCatalogue => 'Withdrew an imported catalogue',
+            self::BringPackage => 'Brought a package in as a file',
+            self::FetchPackage => 'Had a package fetched ahead',
+            self::DropPackage => 'Dropped a package from the cache',
+            self::SetStorage => 'Set where backups and packages are kept',
+            self::AddBench => 'Added a bench',
+            self::ChangeBench => 'Changed a bench',
+            self::RemoveBench => 'Removed a bench',
+            self::SetKeeping => 'Set how long backups are kept',
+            self::AddPerson => 'Added a person',
+            self::ChangePerson => 'Changed a person',
+            self::RemovePerson => 'Removed a person',
+            self::EndSessions => 'Ended somebody\'s sessions',
+            self::AddVendor => 'Added a vendor',
+            self::ChangeVendor => 'Changed a vendor',
+            self::LookForKeys => 'Looked for a vendor\'s keys',
+            self::DecideKey => 'Decided on a vendor\'s key',
+            self::Practise => 'Practice: laid hands on a stand-in',
+        };
+    }
+}

@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Ledger;
+
+use App\Ledger\Exception\ClaimLost;
+use App\Models\BenchJob;
+use App\Models\Casts\Json;
+use App\Models\JobStep;
+use App\Ports\DeviceLink;
+use App\Ports\Operation;
+use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Job\Phase;
+use JadeStep\Core\Job\PhaseCode;
+use JadeStep\Core\Job\ProblemCode;
+
+/** What a running step works with: its job, its memory, and a way to say how far it is. */
+final class RunningStep
+{
+    private const BEAT_SECONDS = 0.4;
+
+    private const POLL_MICROSECONDS = 200_000;
+
+    /** A step that only watches gives its worker back after a while, so that other devices get their turn. */
+    private const WATCH_SECONDS = 4.0;
+
+    private const ASK_AGAIN_SECONDS = 1.0;
+
+    private float $lastBeat = 0.0;
+
+    private ?string $lastPhase = null;
+
+    private ?Progress $last = null;
+
+    /** @var array<string, array{int, int}>|null */
+    private ?array $tally = null;
+
+    private ?PhaseCode $ratePhase = null;
+
+    private float $rateSince = 0.0;
+
+    private int $rateBytes = 0;
+
+    public function __construct(public readonly BenchJob $job, private readonly JobStep $step, private readonly StepLedger $ledger)
+    {
+    }
+
+    public function leg(): int
+    {
+        return $this->step->leg;
+    }
+
+    /** @throws ClaimLost where another worker has the step now */
+    public function progress(PhaseCode $phase, ?Progress $progress = null, ?Kind $kind = null): void
+    {
+        $this->tell(Phase::of($phase, $kind), $progress ?? Progress::unknown());
+    }
+
+    /** Says that the step is still there, without anything new. */
+    public function beat(): void
+    {
+        $this->last === null || $this->lastPhase === null || $this->tell(Phase::read($this->lastPhase), $this->last);
+    }
+
+    private function tell(Phase $phase, Progress $progress): void
+    {
+        $now = microtime(true);
+        $this->last = $progress;
+        if ($phase->kept() === $this->lastPhase && $now - $this->lastBeat < self::BEAT_SECONDS) {
+            return;
+        }
+        [$this->lastBeat, $this->lastPhase] = [$now, $phase->kept()];
+        $this->ledger->beat($this->step, [
+            'phase' => $phase->kept(), 'progress' => $progress->share(), ...$this->talliedMemory(), 'problem' => null, 'problem_at' => null,
+            'bytes_done' => $progress->done, 'bytes_total' => $progress->whole, 'do_not_disturb' => $progress->doNotDisturb,
+            'bytes_per_second' => $this->rate($phase->code, $now, $progress->done),
+        ]);
+    }
+
+    /**
+     * How far it is by kind, told with the next progress.
+     *
+     * @param  array<string, array{int, int}>  $kinds  items done, and in all
+     */
+    public function tally(array $kinds): void
+    {
+        $this->tally = $kinds;
+    }
+
+    /** @return array<string, string> */
+    private function talliedMemory(): array
+    {
+        if ($this->tally === null) {
+            return [];
+        }
+        $this->step->data = ['tally' => $this->tally] + ($this->step->data ?? []);
+
+        return ['data' => Json::encode($this->step->data)];
+    }
+
+    /** The rate since this kind of phase began in this run, so that kinds that follow each other count as one. */
+    private function rate(PhaseCode $phase, float $now, ?int $bytes): ?float
+    {
+        if ($bytes === null) {
+            return null;
+        }
+        if ($this->ratePhase !== $phase || $bytes < $this->rateBytes) {
+            [$this->ratePhase, $this->rateSince, $this->rateBytes] = [$phase, $now, $bytes];
+        }
+        $seconds = $now - $this->rateSince;
+
+        return $seconds < self::BEAT_SECONDS ? null : ($bytes - $this->rateBytes) / $seconds;
+    }
+
+    /** What is kept across runs of the step. */
+    public function memory(): Fields
+    {
+        return $this->step->memory();
+    }
+
+    /** @param  array<string, mixed>  $facts */
+    public function remember(array $facts): void
+    {
+        $data = $facts + ($this->step->data ?? []);
+        $this->ledger->beat($this->step, ['data' => Json::encode($data)]);
+        $this->step->data = $data;
+    }
+
+    /**
+     * Writes facts of the job and of the step's memory down in one transaction, as long as this worker holds the step.
+     *
+     * @param  array<string, mixed>  $ofJob
+     * @param  array<string, mixed>  $ofStep
+     * @param  (callable(): void)|null  $provided  throws where it may not be, the job's row being held
+     */
+    public function mark(array $ofJob, array $ofStep, ?callable $provided = null): void
+    {
+        DB::transaction(function () use ($ofJob, $ofStep, $provided): void {
+            $this->job->lock();
+            $provided === null || $provided();
+            $this->remember($ofStep);
+            $this->job->update($ofJob);
+        });
+    }
+
+    /**
+     * Watches work on the device until it is over. Where it goes on and the worker should be given back, or where the
+     * device wants something of its holder, it says what to do meanwhile.
+     */
+    public function watch(DeviceLink $link, Operation $operation): Operation|StepEnd
+    {
+        $until = microtime(true) + self::WATCH_SECONDS;
+        while (! $operation->isOver()) {
+            if ($operation->wants !== null) {
+                return self::wanted($operation->wants);
+            }
+            $this->tell($operation->phase, Progress::ofOperation($operation->progress, $operation->doNotDisturb));
+            if (microtime(true) > $until) {
+                return StepEnd::again(0);
+            }
+            usleep(self::POLL_MICROSECONDS);
+            $operation = $link->operation($this->job->serial, $operation->id);
+        }
+
+        return $operation;
+    }
+
+    private static function wanted(string $wants): StepEnd
+    {
+        [$code, $words] = match ($wants) {
+            'consent' => [ProblemCode::ConsentWanted, 'The device wants its holder\'s consent: unlock it and say yes on its screen.'],
+            'passcode' => [ProblemCode::PasscodeWanted, 'The device wants its passcode: enter it on the device, never here.'],
+            default => [ProblemCode::OnDeviceWanted, 'The device wants something on its screen. Do there what it says.'],
+        };
+
+        return StepEnd::waiting(self::ASK_AGAIN_SECONDS, $code, "{$words} It then goes on by itself.");
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Reading;
+
+use App\Models\BenchJob;
+use App\Models\JobStep;
+
+/** Minutes as they were estimated when the route was taken, beside those that each step took. */
+final class StepTimes
+{
+    /** @return list<StepTime> */
+    public static function of(BenchJob $job): array
+    {
+        $estimates = [];
+        foreach ($job->route->steps ?? [] as $step) {
+            $estimates["{$step->step} {$step->leg}"] = $step->minutes;
+        }
+        $time = static fn (JobStep $s): StepTime => new StepTime($s->code, $s->leg, $estimates["{$s->code->value} {$s->leg}"] ?? null, self::took($s));
+
+        return array_values($job->steps->map($time)->all());
+    }
+
+    private static function took(JobStep $s): ?float
+    {
+        $known = ! $s->code->isByHand() && $s->started_at !== null && $s->ended_at !== null;
+
+        return $known ? round($s->started_at->diffInMilliseconds($s->ended_at) / 60_000, 2) : null;
+    }
+}

@@ -1,0 +1,200 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Steps;
+
+use App\Benches\Rates;
+use App\Facts\OpenedBags;
+use App\Facts\PassphraseLocker;
+use App\Ledger\Progress;
+use App\Ledger\RunningStep;
+use App\Ledger\StepEnd;
+use App\Models\Bag;
+use App\Models\BenchJob;
+use App\Ports\BagStore;
+use App\Ports\DeviceLink;
+use App\Ports\Exception\Declined;
+use App\Ports\Exception\LinkLost;
+use Illuminate\Support\Str;
+use JadeStep\Core\Bag\BagDescription;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Bag\BagWriter;
+use JadeStep\Core\Bag\EncryptedBagWriter;
+use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Bag\Exception\SourceStalled;
+use JadeStep\Core\Bag\Exception\Unopened;
+use JadeStep\Core\Bag\Inventory;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Writer;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\PhaseCode;
+use JadeStep\Core\Job\ProblemCode;
+use JadeStep\Core\Route\Measured;
+use JadeStep\Core\Time\Rfc3339;
+use Psr\Clock\ClockInterface;
+
+/** Backs the whole device up into a new bag, plain or encrypted. What an earlier run has written is not fetched again. */
+final readonly class BackUp implements Step
+{
+    private const NAMED = 3;
+
+    public function __construct(
+        private DeviceLink $link,
+        private BagStore $bags,
+        private PassphraseLocker $locker,
+        private OpenedBags $opened,
+        private Rates $rates,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    public function run(RunningStep $step): StepEnd
+    {
+        $job = $step->job;
+        if ($job->encryption() === Encryption::OpenPgp && $this->locker->openPgp($job) === null) {
+            return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('with it the backup is encrypted'));
+        }
+        $bag = $this->bag($step);
+        $step->progress(PhaseCode::ListContent);
+        try {
+            $changed = $this->bags->has($bag->id) ? [] : $this->write($step, $bag);
+            if ($changed !== []) {
+                return self::keepsChanging($changed);
+            }
+            $this->note($job, $bag);
+        } catch (Unopened $e) {
+            return $this->notOpened($job, $e);
+        }
+
+        return StepEnd::done(['bag' => $bag->id, 'items' => $bag->items, 'bytes' => $bag->bytes, 'encryption' => $bag->encryption->value]);
+    }
+
+    /** @param  list<string>  $changed */
+    private static function keepsChanging(array $changed): StepEnd
+    {
+        $first = implode(', ', array_slice($changed, 0, self::NAMED));
+
+        return StepEnd::waiting(2, ProblemCode::ContentChanging, "Items keep changing on the device: {$first}. Leave the device alone for a moment; they are fetched again.");
+    }
+
+    private function notOpened(BenchJob $job, Unopened $e): StepEnd
+    {
+        if (! $e->passphraseIsWrong) {
+            throw $e;
+        }
+        $this->locker->wipe($job);
+
+        return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('the one that was given is not that with which this backup was begun'));
+    }
+
+    private function note(BenchJob $job, Bag $bag): void
+    {
+        $inventory = $this->opened->of($job, $bag)?->inventory() ?? throw new \LogicException('The passphrase was there a moment ago.');
+        $bag->update([
+            'state' => BagState::Complete, 'bytes' => $inventory->bytes(), 'items' => count($inventory->items),
+            'counts' => $inventory->counts(), 'kinds' => Bag::kindsOf($inventory->counts()), 'store_schemas' => $inventory->storeSchemas(),
+        ]);
+    }
+
+    /** The bag's row stands before its first byte, so that no folder is without an owner. */
+    private function bag(RunningStep $step): Bag
+    {
+        $job = $step->job;
+        $device = $job->readDevice();
+        $id = $step->memory()->maybeString('bag');
+        if ($id === null) {
+            $now = $this->clock->now();
+            $id = preg_replace('/[^A-Za-z0-9]+/', '-', $job->serial).'-'.$now->format('Ymd\THis\Z').'-'.Str::lower(Str::random(4));
+            $step->remember(['bag' => $id, 'takenAt' => Rfc3339::format($now)]);
+        }
+        $takenAt = $step->memory()->time('takenAt');
+
+        return Bag::query()->firstOrCreate(['id' => $id], [
+            'bench_job_id' => $job->id, 'serial' => $job->serial, 'state' => BagState::Writing, 'encryption' => $job->encryption(),
+            'source' => $job->nightly ? 'schedule' : 'job', 'hardware_id' => $device->hardwareId, 'os_line' => $device->osLine,
+            'label' => "{$device->modelName} {$job->serial}, {$device->version->label()}, {$takenAt->format('Y-m-d H:i:s')} UTC",
+            'taken_at' => $takenAt, 'made_on' => (string) $device->version, 'declared_version' => (string) $device->version,
+        ]);
+    }
+
+    /** @return list<string> items that changed while they were fetched; empty where the bag is whole */
+    private function write(RunningStep $step, Bag $bag): array
+    {
+        $writer = $this->writer($step->job, $bag);
+        try {
+            $listing = $this->link->listing($step->job->serial, $bag->encryption);
+            $changed = $this->take($step, $writer, $listing, $bag->encryption);
+        } catch (LinkLost|Declined|SourceStalled $e) {
+            $writer->pause(); // a cut cable does not cost what was taken before
+            throw $e;
+        }
+        $changed === [] ? $this->finish($step, $writer, $listing, $bag) : $writer->pause();
+
+        return $changed;
+    }
+
+    private function writer(BenchJob $job, Bag $bag): Writer
+    {
+        $folder = $this->bags->folder($bag->id);
+        if (! $bag->isEncrypted()) {
+            return BagWriter::open($folder);
+        }
+        $pgp = $this->locker->openPgp($job) ?? throw new \LogicException('The passphrase was there a moment ago.');
+
+        return EncryptedBagWriter::open($folder, $pgp, config()->integer('jade.segment_bytes'));
+    }
+
+    /** @return list<string> */
+    private function take(RunningStep $step, Writer $writer, Inventory $listing, Encryption $encryption): array
+    {
+        $whole = $listing->bytes();
+        $before = $done = array_sum(array_map(static fn (Item $i): int => $writer->has($i) ? $i->bytes : 0, $listing->items));
+        $changed = [];
+        $started = microtime(true);
+        foreach ($listing->items as $item) {
+            $step->progress(PhaseCode::Copy, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
+            if ($writer->has($item)) {
+                continue;
+            }
+            $changed = [...$changed, ...$this->copy($step, $writer, $item, $encryption, $done, $whole)];
+            $done += $item->bytes;
+        }
+        $practice = $this->link->read($step->job->serial)->practice;
+        $practice || $this->rates->moved(Measured::Backup, $done - $before, microtime(true) - $started, $step->job->bench_id, $step->job->id);
+
+        return $changed;
+    }
+
+    /** @return list<string> the item's path where its bytes are not the listed ones any more */
+    private function copy(RunningStep $step, Writer $writer, Item $item, Encryption $encryption, int $done, int $whole): array
+    {
+        try {
+            $stream = $this->link->open($step->job->serial, $item, $encryption);
+        } catch (Declined $e) {
+            return $e->reason === 'no-such-item' ? [$item->key()] : throw $e;
+        }
+        $kind = Kind::tryFrom($item->kind);
+        $written = $writer->take($item, $stream, static function (int $bytes) use ($step, $kind, $whole, &$done): void {
+            $step->progress(PhaseCode::Copy, Progress::ofBytes($done += $bytes, $whole), $kind);
+        });
+        fclose($stream);
+
+        return $written->sha256 === $item->sha256 ? [] : [$item->key()];
+    }
+
+    private function finish(RunningStep $step, Writer $writer, Inventory $listing, Bag $bag): void
+    {
+        $step->progress(PhaseCode::WriteManifests);
+        $device = $step->job->readDevice();
+        $schemas = [];
+        foreach ($listing->kinds as $kind) {
+            $schemas[$kind->kind] = $kind->storeSchema;
+        }
+        $writer->dropAllBut($listing);
+        $writer->finish(new BagDescription(
+            $bag->id, $step->job->serial, (string) $device->hardwareId, $device->osLine, $device->version, $device->version,
+            $step->memory()->time('takenAt'), $bag->encryption, $bag->label,
+        ), $schemas);
+    }
+}

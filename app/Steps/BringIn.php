@@ -1,0 +1,147 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Steps;
+
+use App\Facts\OpenedBags;
+use App\Ledger\Progress;
+use App\Ledger\RunningStep;
+use App\Ledger\StepEnd;
+use App\Models\Bag;
+use App\Ports\DeviceLink;
+use App\Ports\Exception\Declined;
+use JadeStep\Core\Bag\BagContent;
+use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Bag\Exception\BagException;
+use JadeStep\Core\Bag\Inventory;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\PhaseCode;
+use JadeStep\Core\Job\ProblemCode;
+
+/**
+ * Brings in what goes over the base: side exports and chosen kinds, items that are put back one by one, and what syncs,
+ * which is waited for. What the device holds already is not sent again.
+ */
+final readonly class BringIn implements Step
+{
+    /** With these the device says no to the item, and not to the moment. */
+    private const REFUSES_THE_ITEM = ['whole-only', 'unsafe-path'];
+
+    private const CHUNK = 262_144;
+
+    public function __construct(private DeviceLink $link, private OpenedBags $opened, private ItemsToBringIn $items, private Overlays $overlays)
+    {
+    }
+
+    public function run(RunningStep $step): StepEnd
+    {
+        // what syncs comes first, so that nothing newer is written over by it
+        $waits = $this->overlays->look($step);
+        if ($waits !== null) {
+            return $waits;
+        }
+        $wanted = $this->items->of($step->job);
+        foreach ($wanted as $bagId => $keys) {
+            $outcome = $this->fromBag($step, $bagId, $keys);
+            if ($outcome !== null) {
+                return $outcome;
+            }
+        }
+
+        return StepEnd::done(['brought in' => array_map(count(...), $wanted), 'overlays' => array_keys($step->memory()->array('overlays'))]);
+    }
+
+    /** @param  list<string>  $keys  a kind, or kind/path */
+    private function fromBag(RunningStep $step, string $bagId, array $keys): ?StepEnd
+    {
+        $bag = Bag::query()->find($bagId);
+        if ($bag === null) {
+            return StepEnd::failed(ProblemCode::BaseMissing, 'A backup that kinds or items are brought in from is not on the Shelf any more. Nothing of it is taken for brought in: choose again.');
+        }
+        $content = $this->opened->tried($step->job, $bag);
+        if ($content === null) {
+            return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('with it the backup is opened, to bring its items in', $bag));
+        }
+        $reading = $this->link->read($step->job->serial);
+        if ($reading->isLocked()) {
+            return PutBack::ownerLockIsOn();
+        }
+        $has = self::byKey($this->link->listing($step->job->serial, Encryption::OpenPgp));
+        $items = array_filter($content->inventory()->items, static fn (Item $i): bool => in_array($i->kind, $keys, true) || in_array($i->key(), $keys, true));
+        $byKey = array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $items), 1, 0);
+        // an encrypted bag tells only now whether it has what was asked of it
+        $lacks = array_values(array_filter($keys, static fn (string $k): bool => str_contains($k, '/') && ! isset($byKey[$k])));
+        $lacks === [] ?: $this->items->settle($step, $lacks, $bagId, 'This bag does not have it. Take it from another.');
+        $wanted = array_filter($byKey, static fn (Item $i): bool => self::isWanted($i, $has[$i->key()] ?? null, in_array($i->key(), $keys, true)));
+        try {
+            $damaged = $this->damaged($step, $content, $wanted);
+            $damaged === [] ?: $this->items->settle($step, $damaged, $bagId, 'It is damaged in this bag. Take it from another.');
+            $this->send($step, $bagId, $content, array_diff_key($wanted, array_flip($damaged)));
+            $this->items->settle($step, $keys, $bagId, '');
+        } catch (BagException) {
+            $this->items->settle($step, $keys, $bagId, 'This bag cannot be read to its end. Verify it on the Shelf, and take it from another.');
+        }
+
+        return null;
+    }
+
+    /**
+     * Read once before anything is sent, so that nothing damaged goes to the device and nothing is whole in memory.
+     *
+     * @param  array<string, Item>  $items  by key
+     * @return list<string> the keys of those that are not as they were written
+     */
+    private function damaged(RunningStep $step, BagContent $content, array $items): array
+    {
+        $left = $items;
+        $items === [] ?: $content->each(static function (Item $item, callable $read) use ($step, $items, &$left): void {
+            if (! isset($items[$item->key()])) {
+                return;
+            }
+            $step->progress(PhaseCode::ReadBack);
+            $hash = hash_init('sha256');
+            while (($piece = $read(self::CHUNK)) !== '') {
+                hash_update($hash, $piece);
+            }
+            if (hash_final($hash) === $item->sha256) {
+                unset($left[$item->key()]);
+            }
+        });
+
+        return array_map(strval(...), array_keys($left));
+    }
+
+    /** @param  array<string, Item>  $items  by key */
+    private function send(RunningStep $step, string $bagId, BagContent $content, array $items): void
+    {
+        $whole = array_sum(array_map(static fn (Item $i): int => $i->bytes, $items));
+        $done = 0;
+        $items === [] ?: $content->each(function (Item $item, callable $read) use ($step, $bagId, $items, $whole, &$done): void {
+            if (! isset($items[$item->key()])) {
+                return;
+            }
+            $step->progress(PhaseCode::BringIn, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
+            try {
+                $this->link->bringIn($step->job->serial, $item, PutBack::beating($step, $read));
+            } catch (Declined $e) {
+                in_array($e->reason, self::REFUSES_THE_ITEM, true) || throw $e;
+                $this->items->settle($step, [$item->key()], $bagId, "The device says: {$e->getMessage()}");
+            }
+            $done += $item->bytes;
+        });
+    }
+
+    /** What is asked for by name replaces what is there; of a whole kind, what the device has is not written over by what is older. */
+    private static function isWanted(Item $item, ?Item $there, bool $byName): bool
+    {
+        return $there === null || ($there->sha256 !== $item->sha256 && ($byName || $there->modifiedAt < $item->modifiedAt));
+    }
+
+    /** @return array<string, Item> */
+    private static function byKey(Inventory $listing): array
+    {
+        return array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $listing->items), 1, 0);
+    }
+}

@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Steps;
+
+use App\Facts\ChecksOfJob;
+use App\Models\Bench;
+use App\Models\BenchJob;
+use App\Ports\DeviceLink;
+use App\Ports\DeviceMode;
+use App\Ports\Exception\Declined;
+use App\Ports\Exception\LinkLost;
+use App\Ports\Http\BenchLinks;
+use Illuminate\Contracts\Cache\Repository as Cache;
+use Illuminate\Support\Facades\DB;
+use Psr\Clock\ClockInterface;
+
+/**
+ * Keeps what is seen at the ports, reads the devices again that stand before the erase line, and works their checks out, so
+ * that pages show what is without asking anybody. What a device holds is read when it matters, by the steps. Runs in the
+ * workers.
+ */
+final class LiveReadings
+{
+    private const EVERY_SECONDS = 2;
+
+    private float $last = 0.0;
+
+    public function __construct(
+        private readonly DeviceLink $link,
+        private readonly BenchLinks $benches,
+        private readonly ChecksOfJob $checks,
+        private readonly Cache $cache,
+        private readonly ClockInterface $clock,
+    ) {
+    }
+
+    public function look(): void
+    {
+        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
+            return;
+        }
+        $this->last = microtime(true);
+        if (! $this->cache->add('live-readings', true, self::EVERY_SECONDS)) {
+            return; // another worker has just looked
+        }
+        $this->lookAtPorts();
+        $this->lookAtDevices();
+    }
+
+    public function lookAtPorts(): void
+    {
+        foreach (Bench::query()->get() as $bench) {
+            try {
+                $bench->update(['seen' => $this->benches->portsOf($bench->id), 'seen_at' => $this->clock->now()]);
+            } catch (LinkLost) {
+                $bench->update(['seen' => [], 'seen_at' => null]);
+            }
+        }
+    }
+
+    public function lookAtDevices(): void
+    {
+        $before = BenchJob::open()->where('line_crossed_at', null)->where('device', '!=', null)->get();
+        foreach ($before as $job) {
+            $this->read($job);
+            $this->checks->keep($job);
+        }
+    }
+
+    private function read(BenchJob $job): void
+    {
+        try {
+            $reading = $this->link->read($job->serial);
+        } catch (LinkLost|Declined) {
+            return; // the checks keep the last reading; the step that needs the device says that it is gone
+        }
+        if ($reading->mode !== DeviceMode::Normal) {
+            return;
+        }
+        DB::transaction(static function () use ($job, $reading): void {
+            $now = $job->lock()->device?->live($reading->device);
+            $job->line_crossed_at !== null || $now === null || $now == $job->device || $job->update(['device' => $now]);
+        });
+    }
+}

@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Steps;
+
+use App\Facts\BaseOfJob;
+use App\Models\Bag;
+use App\Models\BenchJob;
+use App\Ports\BagStore;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Job\Problem;
+use JadeStep\Core\Job\ProblemCode;
+
+/** Reads the bag once more that a job's return rests on. Where it is gone or altered, nothing may be erased. */
+final readonly class ReadBase
+{
+    public function __construct(private BagStore $bags)
+    {
+    }
+
+    /**
+     * The bag that the owner's data would be gone without: the base, and where none is put back the backup of the job.
+     *
+     * @param  callable(int): void  $progress  told the bytes read since the last call
+     * @return Problem|null null where it is whole
+     */
+    public function faultOf(BenchJob $job, callable $progress): ?Problem
+    {
+        $bag = self::restsOn($job);
+        if ($bag === null) {
+            return Problem::of(ProblemCode::BaseMissing, 'The backup that the return rests on is not on the Shelf any more. Nothing was erased. Back up again, or choose another route.');
+        }
+        try {
+            $report = BagVerifier::verify($this->bags->folder($bag->id), $progress);
+        } catch (NotABag) {
+            return $this->damaged($bag, 'its folder is gone');
+        }
+        $report->isSound() || $bag->update(['faults' => $report->faults]);
+
+        return $report->isSound() ? null : $this->damaged($bag, $report->faults[0]->message());
+    }
+
+    public static function restsOn(BenchJob $job): ?Bag
+    {
+        return BaseOfJob::isWanted($job) ? BaseOfJob::find($job) : $job->safetyBag();
+    }
+
+    private function damaged(Bag $bag, string $why): Problem
+    {
+        $bag->update(['state' => BagState::Damaged]);
+
+        return Problem::of(ProblemCode::BaseDamaged, "The backup that the return rests on ({$bag->label}) is not whole any more: {$why}. Nothing was erased. Back up again, or choose another route.");
+    }
+}

@@ -1,0 +1,233 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Exchange;
+
+use JadeStep\Core\Time\Rfc3339;
+use JadeStep\Core\Version\Version;
+
+/**
+ * Reads the fields of a document that this program has written itself (a row's column, say) as what they are. What is
+ * not as it was written is a fault of the program or of the disk, and is thrown as such; documents from outside go
+ * through the Gate.
+ */
+final readonly class Fields
+{
+    /** @param  array<array-key, mixed>  $fields */
+    private function __construct(private array $fields)
+    {
+    }
+
+    public static function of(mixed $document): self
+    {
+        return is_array($document) ? new self($document) : throw self::unlike('document', 'an object');
+    }
+
+    public function has(string $name): bool
+    {
+        return isset($this->fields[$name]);
+    }
+
+    public function string(string $name): string
+    {
+        return $this->maybeString($name) ?? throw self::unlike($name, 'a text');
+    }
+
+    public function maybeString(string $name): ?string
+    {
+        $value = $this->fields[$name] ?? null;
+
+        return $value === null || is_string($value) ? $value : throw self::unlike($name, 'a text');
+    }
+
+    public function int(string $name): int
+    {
+        return $this->maybeInt($name) ?? throw self::unlike($name, 'a whole number');
+    }
+
+    public function maybeInt(string $name): ?int
+    {
+        $value = $this->fields[$name] ?? null;
+
+        return $value === null || is_int($value) ? $value : throw self::unlike($name, 'a whole number');
+    }
+
+    public function float(string $name): float
+    {
+        $value = $this->fields[$name] ?? null;
+
+        return is_float($value) || is_int($value) ? (float) $value : throw self::unlike($name, 'a number');
+    }
+
+    public function bool(string $name): bool
+    {
+        return $this->maybeBool($name) ?? throw self::unlike($name, 'true or false');
+    }
+
+    public function maybeBool(string $name): ?bool
+    {
+        $value = $this->fields[$name] ?? null;
+
+        return $value === null || is_bool($value) ? $value : throw self::unlike($name, 'true or false');
+    }
+
+    public function time(string $name): \DateTimeImmutable
+    {
+        return Rfc3339::parse($this->string($name));
+    }
+
+    public function maybeTime(string $name): ?\DateTimeImmutable
+    {
+        $text = $this->maybeString($name);
+
+        return $text === null ? null : Rfc3339::parse($text);
+    }
+
+    public function version(string $name): Version
+    {
+        return Version::parse($this->string($name));
+    }
+
+    public function maybeVersion(string $name): ?Version
+    {
+        $text = $this->maybeString($name);
+
+        return $text === null ? null : Version::parse($text);
+    }
+
+    /**
+     * @template T of \BackedEnum
+     *
+     * @param  class-string<T>  $enum
+     * @return T
+     */
+    public function enum(string $name, string $enum): \BackedEnum
+    {
+        return $enum::from($this->string($name));
+    }
+
+    /**
+     * @template T of \BackedEnum
+     *
+     * @param  class-string<T>  $enum
+     * @return T|null
+     */
+    public function maybeEnum(string $name, string $enum): ?\BackedEnum
+    {
+        $text = $this->maybeString($name);
+
+        return $text === null ? null : $enum::from($text);
+    }
+
+    public function in(string $name): self
+    {
+        return self::of($this->fields[$name] ?? throw self::unlike($name, 'an object'));
+    }
+
+    public function maybeIn(string $name): ?self
+    {
+        return isset($this->fields[$name]) ? self::of($this->fields[$name]) : null;
+    }
+
+    /**
+     * @template T
+     *
+     * @param  callable(self): T  $as
+     * @return list<T> empty where there is no such list
+     */
+    public function each(string $name, callable $as): array
+    {
+        return array_map(static fn (mixed $entry): mixed => $as(self::of($entry)), array_values($this->array($name)));
+    }
+
+    /** @return list<string> */
+    public function strings(string $name): array
+    {
+        $texts = array_values($this->array($name));
+
+        return array_map(static fn (mixed $t): string => is_string($t) ? $t : throw self::unlike($name, 'texts'), $texts);
+    }
+
+    /**
+     * @template T of \BackedEnum
+     *
+     * @param  class-string<T>  $enum
+     * @return list<T>
+     */
+    public function enums(string $name, string $enum): array
+    {
+        return array_map(static fn (string $t): \BackedEnum => $enum::from($t), $this->strings($name));
+    }
+
+    /** @return array<string, int> */
+    public function ints(string $name): array
+    {
+        $ints = [];
+        foreach ($this->array($name) as $key => $value) {
+            $ints[(string) $key] = is_int($value) ? $value : throw self::unlike($name, 'whole numbers');
+        }
+
+        return $ints;
+    }
+
+    /**
+     * @template T
+     *
+     * @param  callable(self, string): T  $as  given each entry and its key
+     * @return array<string, T>
+     */
+    public function map(string $name, callable $as): array
+    {
+        $values = [];
+        foreach ($this->array($name) as $key => $entry) {
+            $values[(string) $key] = $as(self::of($entry), (string) $key);
+        }
+
+        return $values;
+    }
+
+    /** @return array<string, string> */
+    public function texts(string $name): array
+    {
+        $texts = [];
+        foreach ($this->array($name) as $key => $value) {
+            $texts[(string) $key] = is_string($value) ? $value : throw self::unlike($name, 'texts');
+        }
+
+        return $texts;
+    }
+
+    /** The same, with one more field. */
+    public function with(string $name, mixed $value): self
+    {
+        return new self([$name => $value] + $this->fields);
+    }
+
+    /** @return list<string> */
+    public function keys(): array
+    {
+        return array_map(strval(...), array_keys($this->fields));
+    }
+
+    /** @return string|int|list<string> what stands beside a code */
+    public function fact(string $name): string|int|array
+    {
+        $value = $this->fields[$name] ?? null;
+
+        return is_string($value) || is_int($value) ? $value : $this->strings($name);
+    }
+
+    /** @return array<array-key, mixed> what is told as it is, without being looked into */
+    public function array(string $name): array
+    {
+        $value = $this->fields[$name] ?? [];
+
+        return is_array($value) ? $value : throw self::unlike($name, 'a list');
+    }
+
+    private static function unlike(string $name, string $wanted): \UnexpectedValueException
+    {
+        return new \UnexpectedValueException("The field {$name} of a kept document is not {$wanted}.");
+    }
+}

@@ -1,0 +1,171 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Job;
+
+use JadeStep\Core\Job\Internal\ActRules;
+use JadeStep\Core\Job\Internal\NextHand;
+use JadeStep\Core\Job\Internal\Resting;
+
+/**
+ * What a job is: where it stands, which acts are open and why the others are not, what it rests on, whose hand is wanted
+ * next, and what is said of it at the end. All of it is worked out from facts, here and nowhere else.
+ */
+final readonly class Job
+{
+    private function __construct(public Facts $facts)
+    {
+    }
+
+    public static function of(Facts $facts): self
+    {
+        return new self($facts);
+    }
+
+    public function position(): Position
+    {
+        $f = $this->facts;
+
+        return match (true) {
+            $f->state !== JobState::Open => Position::Ended,
+            ! $this->isDone(StepCode::Pair) => Position::Identifying,
+            ! $f->intent->crosses() => $this->withoutCrossing(),
+            $f->installBegun => $this->pastTheInstall(),
+            $f->route === null => Position::Choosing,
+            $f->lineCrossed => Position::LineOpen,
+            $this->isDone(StepCode::CrossLine) => Position::Proving,
+            $this->step(StepCode::CrossLine)?->state === StepState::NeedsHand => Position::AtTheLine,
+            default => Position::Safeguarding,
+        };
+    }
+
+    public function may(Act $act): May
+    {
+        return (new ActRules($this))->may($act);
+    }
+
+    /** @return array<string, May> every act, by its code */
+    public function acts(): array
+    {
+        $all = [];
+        foreach (Act::cases() as $act) {
+            $all[$act->value] = $this->may($act);
+        }
+
+        return $all;
+    }
+
+    public function restsOn(): Holdings
+    {
+        return Resting::of($this);
+    }
+
+    public function now(): Hand
+    {
+        return (new NextHand($this))->hand();
+    }
+
+    public function verdict(): Verdict
+    {
+        return $this->facts->verdict ?? Verdict::notYet();
+    }
+
+    public function sequence(): Sequence
+    {
+        return Sequence::ofSteps(array_map(static fn (StepFact $s): StepAt => $s->at(), $this->facts->steps));
+    }
+
+    /** Those that a step waits for. */
+    public function mayBegin(StepFact $step): bool
+    {
+        $before = array_map($this->find(...), $this->sequence()->before($step->at()));
+
+        return array_filter($before, static fn (?StepFact $s): bool => $s === null || ! $s->isDone()) === [];
+    }
+
+    /** The step of a code; of those of several legs the first that is not done, or the last. */
+    public function step(StepCode $code): ?StepFact
+    {
+        $last = null;
+        foreach ($this->facts->steps as $step) {
+            $last = $step->code === $code ? $step : $last;
+            if ($step->code === $code && ! $step->isDone()) {
+                return $step;
+            }
+        }
+
+        return $last;
+    }
+
+    /** Whether a step, in all its legs, is done. */
+    public function isDone(StepCode $code): bool
+    {
+        return $this->step($code)?->isDone() === true;
+    }
+
+    /**
+     * @param  list<StepCode>  $among
+     * @return StepFact|null the first of them that failed
+     */
+    public function failed(array $among = []): ?StepFact
+    {
+        foreach ($this->facts->steps as $step) {
+            if ($step->state === StepState::Failed && ($among === [] || in_array($step->code, $among, true))) {
+                return $step;
+            }
+        }
+
+        return null;
+    }
+
+    /** Whether the device must be left alone at this moment. */
+    public function mustNotBeDisturbed(): bool
+    {
+        return array_filter($this->facts->steps, static fn (StepFact $s): bool => $s->mustNotBeDisturbed()) !== [];
+    }
+
+    /** Whether the device has taken a backup in: what it holds then does not go away by choosing otherwise. */
+    public function tookDataIn(): bool
+    {
+        $step = $this->step(StepCode::PutBack);
+
+        return $step !== null && ($step->isDone() || $step->tookHold) && $this->facts->return?->way->bag() !== null;
+    }
+
+    private function find(StepAt $at): ?StepFact
+    {
+        foreach ($this->facts->steps as $step) {
+            if ($step->at()->is($at)) {
+                return $step;
+            }
+        }
+
+        return null;
+    }
+
+    private function withoutCrossing(): Position
+    {
+        return $this->facts->intent === Intent::BackUpOnly ? Position::Safeguarding : $this->ofReturn();
+    }
+
+    private function pastTheInstall(): Position
+    {
+        $broken = $this->failed([StepCode::FetchPackage, StepCode::EnterRecovery, StepCode::Install, StepCode::Wake]);
+
+        return match (true) {
+            $broken !== null => Position::Broken,
+            ! $this->isDone(StepCode::Wake) => Position::Installing,
+            default => $this->ofReturn(),
+        };
+    }
+
+    private function ofReturn(): Position
+    {
+        return match (true) {
+            $this->isDone(StepCode::Prove) => Position::Compared,
+            $this->facts->return?->held === true && ! $this->isDone(StepCode::LowerCopy) && $this->step(StepCode::LowerCopy) !== null => Position::LookingFirst,
+            default => Position::Returning,
+        };
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Job\Record;
+
+use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Exchange\Kept;
+use JadeStep\Core\Route\PlannedBackup;
+
+/** How the backup of a job is taken, and which kinds are written out in open formats too. */
+final readonly class BackupChoice implements Kept
+{
+    /** @param  list<Kind>  $sideExports */
+    public function __construct(public PlannedBackup $encryption, public array $sideExports)
+    {
+    }
+
+    /** Plain, until somebody says otherwise. */
+    public static function usual(): self
+    {
+        return new self(PlannedBackup::Plain, []);
+    }
+
+    public function encryption(): Encryption
+    {
+        return $this->encryption === PlannedBackup::Encrypted ? Encryption::OpenPgp : Encryption::None;
+    }
+
+    public static function ofFields(Fields $fields): self
+    {
+        return new self($fields->enum('encryption', PlannedBackup::class), $fields->enums('sideExports', Kind::class));
+    }
+
+    public function fields(): array
+    {
+        return ['encryption' => $this->encryption->value, 'sideExports' => array_column($this->sideExports, 'value')];
+    }
+}
