@@ -12,6 +12,7 @@ use App\Models\User;
 use App\Models\Vendor;
 use App\Models\VendorKey;
 use App\Ports\Exception\LinkLost;
+use App\Ports\PortLabel;
 use Illuminate\Database\Seeder;
 use JadeStep\Core\Job\Role;
 
@@ -27,7 +28,7 @@ final class DemoSeeder extends Seeder
             User::query()->where('email', "{$address}@skerry.example")->exists()
                 || User::query()->create(['name' => $name, 'email' => "{$address}@skerry.example", 'password' => self::PASSWORD, 'role' => $role]);
         }
-        Bench::query()->exists() || Bench::query()->create(['name' => 'Depot bench', 'link_address' => null, 'ports' => array_map(static fn (int $n): array => ['port' => (string) $n, 'label' => ''], range(1, 10))]);
+        Bench::query()->exists() || Bench::query()->create(['name' => 'Depot bench', 'link_address' => null, 'ports' => array_map(static fn (int $n): PortLabel => new PortLabel((string) $n, ''), range(1, 10))]);
         foreach (config('jade.demo_vendors') as $id => $about) {
             $vendor = Vendor::query()->updateOrCreate(['id' => $id], $about);
             try {

@@ -13,9 +13,10 @@ use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\Outcome;
 use JadeStep\Core\Exchange\SituationDocument;
 use JadeStep\Core\Proof\Account;
-use JadeStep\Core\Proof\KindAccount;
 use JadeStep\Core\Proof\AgainstPromise;
+use JadeStep\Core\Proof\KindAccount;
 use JadeStep\Core\Route\Candidate;
+use JadeStep\Core\Route\HeldBackup;
 use JadeStep\Core\Route\KindFate;
 use JadeStep\Core\Route\Losses;
 use JadeStep\Core\Route\ReturnChoice;
@@ -240,7 +241,13 @@ final class PromiseRuns
     /** @return list<Candidate> */
     private function candidates(): array
     {
-        return array_values(array_map(static fn (array $b): Candidate => new Candidate(SituationDocument::heldBackup($b['about']), 'SKL-0042', 'tarn', accepted: $b['about']['where'] === 'cloud'), $this->bags));
+        return array_values(array_map(static fn (array $b): Candidate => new Candidate(self::held($b['about']), 'SKL-0042', 'tarn', accepted: $b['about']['where'] === 'cloud'), $this->bags));
+    }
+
+    /** @param  array<string, mixed>  $about */
+    private static function held(array $about): HeldBackup
+    {
+        return Sample::read(Sample::situation([], ['backups' => [$about]]))->backups[0];
     }
 
     private function install(Build $end): void

@@ -8,6 +8,7 @@ use App\Models\Bench;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
 use App\Ports\Http\BenchLinks;
+use App\Ports\PortLabel;
 use Illuminate\Http\Client\Request;
 use Illuminate\Support\Facades\Http;
 
@@ -41,7 +42,7 @@ final class BenchLinksTest extends FeatureTestCase
     protected function tearDown(): void
     {
         Bench::query()->delete();
-        Bench::query()->create(['name' => 'Depot bench', 'link_address' => null, 'ports' => array_map(static fn (int $n): array => ['port' => (string) $n, 'label' => ''], range(1, 10))]);
+        Bench::query()->create(['name' => 'Depot bench', 'link_address' => null, 'ports' => array_map(static fn (int $n): PortLabel => new PortLabel((string) $n, ''), range(1, 10))]);
         parent::tearDown();
     }
 

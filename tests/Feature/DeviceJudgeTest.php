@@ -20,7 +20,7 @@ final class DeviceJudgeTest extends FeatureTestCase
 {
     public function test_an_unpaired_computer_learns_nothing_of_the_owner(): void
     {
-        self::assertSame([], $this->link()->read(self::SERIAL)->facts['kinds']);
+        self::assertSame([], $this->link()->read(self::SERIAL)->device->kinds);
         $this->assertRefused('not-paired', fn () => $this->link()->listing(self::SERIAL));
         $this->assertRefused('not-paired', fn () => $this->link()->offerReturn(self::SERIAL, '9.3.0', Inventory::of([], [])));
 
@@ -49,7 +49,7 @@ final class DeviceJudgeTest extends FeatureTestCase
         $this->assertRefused($code, fn () => $this->link()->install(self::SERIAL, app(VendorServices::class)->at(config('jade.demo_vendors.brightmere.address'))->permit(new PermitRequest(...$wanted)), $package->sha256));
 
         $this->do(Work::LeaveRecovery);
-        self::assertSame(['9.3.0', 180], [$this->link()->read(self::SERIAL)->version, $this->paired()->counts()['photos']]);
+        self::assertSame(['9.3.0', 180], [(string) $this->link()->read(self::SERIAL)->device->version, $this->paired()->counts()['photos']]);
     }
 
     /** @return iterable<string, array{array<string, string>, string}> */
@@ -81,7 +81,7 @@ final class DeviceJudgeTest extends FeatureTestCase
         $this->finish($this->link()->install(self::SERIAL, $permit, $package->sha256));
 
         $reading = $this->link()->read(self::SERIAL);
-        self::assertSame(['8.7.0', false, false, false], [$reading->version, $reading->paired, $reading->activated, $reading->setUp]);
+        self::assertSame(['8.7.0', false, false, false], [(string) $reading->device->version, $reading->isPaired(), $reading->activated, $reading->setUp]);
         $this->do(Work::Activate);
         $counts = $this->paired()->counts();
         self::assertSame([1, null], [$counts['esim'] ?? null, $counts['photos'] ?? null]);

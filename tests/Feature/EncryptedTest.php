@@ -27,7 +27,7 @@ final class EncryptedTest extends FeatureTestCase
         self::assertNotContains('health', self::planOf($job)['routes'][0]['losses']['lost'] ?? []);
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::BackUp);
-        self::assertSame('passphrase-wanted', $job->step(StepCode::BackUp)->problem?->reason ?? null);
+        self::assertSame('passphrase-wanted', $job->step(StepCode::BackUp)->problem->reason ?? null);
         $this->give($job, ['passphrase' => self::PASSPHRASE, 'again' => self::PASSPHRASE])->assertOk();
         $this->workUntil($job, StepCode::CrossLine);
 

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Models\BenchJob;
-use App\Ports\DeviceLink;
 use App\Steps\LiveReadings;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Job\StepCode;
@@ -140,7 +139,7 @@ final class EraseLineTest extends FeatureTestCase
         $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-007.vcf');
         $this->workUntil($job, StepCode::VerifyBackup, StepState::Failed);
 
-        self::assertSame([BagState::Damaged, 'data/contacts/card-007.vcf'], [$job->safetyBag()?->state, $job->safetyBag()->faults[0]['path'] ?? null]);
+        self::assertSame([BagState::Damaged, 'data/contacts/card-007.vcf'], [$job->safetyBag()?->state, $job->safetyBag()->faults[0]->path ?? null]);
         self::assertSame([StepState::Waiting, StepState::Waiting], [$job->step(StepCode::SealBackup)->state, $job->step(StepCode::CrossLine)->state]);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
         $this->assertNothingErased($job);
@@ -184,7 +183,6 @@ final class EraseLineTest extends FeatureTestCase
     /** A new worker's first look, which no other has taken from it. */
     private function lookNow(): void
     {
-        cache()->forget('live-readings');
-        (new LiveReadings(app(DeviceLink::class), cache()->store()))->look();
+        app(LiveReadings::class)->lookAtDevices();
     }
 }

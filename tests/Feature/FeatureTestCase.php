@@ -6,10 +6,6 @@ namespace Tests\Feature;
 
 use App\Almanac\HeldAlmanac;
 use App\Facts\JobFacts;
-use JadeStep\Core\Exchange\PlanDocument;
-use JadeStep\Core\Exchange\ProofDocument;
-use JadeStep\Core\Exchange\RouteDocument;
-use JadeStep\Core\Job\VerdictCode;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Models\BenchJob;
@@ -21,9 +17,13 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Http;
 use JadeStep\Core\Almanac\Build;
+use JadeStep\Core\Exchange\PlanDocument;
+use JadeStep\Core\Exchange\ProofDocument;
+use JadeStep\Core\Exchange\RouteDocument;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
+use JadeStep\Core\Job\VerdictCode;
 use Tests\Support\RunningSystem;
 
 /** The application on a real MariaDB, against the stand-ins as separate processes. The test is the worker. */
@@ -137,7 +137,7 @@ abstract class FeatureTestCase extends TestCase
     {
         RunningSystem::waitUntil(function () use ($job, $code, $state): bool {
             Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            $this->hands && ($job->step(StepCode::EnterRecovery)->problem?->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+            $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
             return $job->step($code)->state === $state;
         }, 40, fn (): string => "{$code->value} did not become {$state->value}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));

@@ -175,7 +175,7 @@ final class InstallTest extends FeatureTestCase
         $this->practice('brightmere', ['refused' => ['8H95']]);
         $this->cross($job);
         $this->workUntil($job, StepCode::Install, StepState::Failed);
-        self::assertSame([1, 'window-closed', '8.8.0-rc.1'], [$job->step(StepCode::Install)->leg, $job->step(StepCode::Install)->problem?->reason ?? null, $this->device('SKT-0011')['version']]);
+        self::assertSame([1, 'window-closed', '8.8.0-rc.1'], [$job->step(StepCode::Install)->leg, $job->step(StepCode::Install)->problem->reason ?? null, $this->device('SKT-0011')['version']]);
 
         $this->practice('brightmere', null);
         $plan = $this->getJson("/api/v1/jobs/{$job->id}/onward")->assertOk()->json('plans.0.plan');
@@ -254,9 +254,9 @@ final class InstallTest extends FeatureTestCase
     {
         \Tests\Support\RunningSystem::waitUntil(function () use ($job, $code, $problem): bool {
             \Illuminate\Support\Facades\Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            $this->hands && ($job->step(StepCode::EnterRecovery)->problem?->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+            $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
-            return ($job->step($code)->problem?->reason ?? '') === $problem;
+            return ($job->step($code)->problem->reason ?? '') === $problem;
         }, 40, fn (): string => "{$code->value} did not tell {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
     }
 

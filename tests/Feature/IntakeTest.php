@@ -46,7 +46,7 @@ final class IntakeTest extends FeatureTestCase
         $this->postJson('/api/v1/intake', ['serial' => self::SERIAL, 'modelName' => 'Fenn 7', 'version' => '9.2'])->assertConflict()->assertJsonPath('code', 'device-held');
 
         $this->workUntil($job, StepCode::Pair);
-        self::assertSame('plug-in-wanted', $job->step(StepCode::Pair)->problem?->reason ?? null);
+        self::assertSame('plug-in-wanted', $job->step(StepCode::Pair)->problem->reason ?? null);
         $answered = $this->putJson("/api/v1/jobs/{$job->id}/said", ['serial' => self::SERIAL, 'modelName' => 'Fenn 7', 'whereBought' => 'Overseas', 'version' => '9.2', 'build' => '9C31'])->assertOk();
         self::assertSame(['FN7-2', 'reachable', true], [$answered->json('device.hardwareId'), $answered->json('plan.verdict'), $answered->json('waitingForDevice')]);
         $this->putJson("/api/v1/jobs/{$job->id}/route", ['route' => 'r1', 'build' => '8G210', 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]])->assertConflict();
@@ -65,7 +65,7 @@ final class IntakeTest extends FeatureTestCase
     {
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/port', ['port' => null]);
         $job = BenchJob::query()->findOrFail($this->signedIn()->postJson('/api/v1/intake', ['imei' => '35 2099 1100 42013', 'modelName' => 'Fenn 7', 'version' => '9.3'])->assertCreated()->json('id'));
-        self::assertSame(['IMEI 352099110042013', 'FN7-2'], [$job->serial, $job->device['hardwareId'] ?? null]);
+        self::assertSame(['IMEI 352099110042013', 'FN7-2'], [$job->serial, $job->device?->hardwareId]);
         $this->workUntil($job, StepCode::Pair);
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/port', ['port' => '1']);
 

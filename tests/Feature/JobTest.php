@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Models\BenchJob;
+use App\Steps\LiveReadings;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\BagVerifier;
@@ -100,8 +101,8 @@ final class JobTest extends FeatureTestCase
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
         $this->workUntil($job, StepCode::ChooseRoute);
 
-        self::assertSame('window-closed', $job->step(StepCode::ChooseRoute)->problem?->reason ?? null);
-        self::assertStringContainsString('Nothing was erased', $job->step(StepCode::ChooseRoute)->problem?->detail);
+        self::assertSame('window-closed', $job->step(StepCode::ChooseRoute)->problem->reason ?? null);
+        self::assertStringContainsString('Nothing was erased', $job->step(StepCode::ChooseRoute)->problem->detail ?? '');
         self::assertSame([null, null, BagState::Sealed], [$job->line_crossed_at, $job->route, $job->safetyBag()?->state]);
         self::assertSame(StepState::Done, $job->step(StepCode::SealBackup)->state);
         $device = $this->rig('GET', '/devices/'.self::SERIAL);
@@ -117,8 +118,8 @@ final class JobTest extends FeatureTestCase
         $this->workUntil($job, StepCode::Install, StepState::Failed);
 
         $problem = $job->step(StepCode::Install)->problem;
-        self::assertSame('window-closed', $problem['code'] ?? null);
-        self::assertStringNotContainsString('Nothing was erased', $problem['detail']);
+        self::assertSame(['permit-refused', 'window-closed'], [$problem?->code->value, $problem?->reason]);
+        self::assertStringNotContainsString('Nothing was erased', $problem->detail ?? '');
         self::assertNotNull($job->line_crossed_at);
         self::assertSame(StepState::Done, $job->step(StepCode::ChooseRoute)->state);
 
@@ -130,8 +131,10 @@ final class JobTest extends FeatureTestCase
 
     public function test_the_bench_tells_when_the_device_link_is_silent(): void
     {
+        app(LiveReadings::class)->lookAtPorts();
         $this->signedIn()->getJson('/api/v1/bench')->assertOk()->assertJsonPath('benches.0.link', 'up')->assertJsonPath('benches.0.ports.0.serial', self::SERIAL)->assertJsonPath('benches.0.ports.9.occupied', false);
         config(['jade.device_link' => 'http://127.0.0.1:9']);
+        app(LiveReadings::class)->lookAtPorts();
 
         $this->getJson('/api/v1/bench')->assertOk()->assertJsonPath('benches.0.link', 'silent')->assertJsonPath('benches.0.ports.0.occupied', false)->assertJsonPath('open', []);
         $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL])->assertServiceUnavailable()->assertJsonPath('code', 'link-lost');

@@ -4,164 +4,118 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
-use App\Facts\PassphraseLocker;
-use App\Facts\Standing;
-use App\Ledger\Exception\ClaimLost;
-use App\Ledger\StepLedger;
-use App\Models\BenchJob;
-use App\Models\JobStep;
-use App\Refusal\Refusal;
-use App\Steps\Sweeper;
+use App\Models\JournalLine;
+use App\Models\User;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Job\StepCode;
-use JadeStep\Core\Job\StepState;
-use Symfony\Component\Clock\NativeClock;
+use JadeStep\Core\Route\Goal;
+use Symfony\Component\Process\Process;
 
-/** The transitions of a step, each guarded by the state that it expects. */
+/** The Journal: every act with who, when, what and evidence; append-only for everyone. */
 final class JournalTest extends FeatureTestCase
 {
-    public function test_a_step_is_claimed_once(): void
+    public function test_a_whole_crossing_is_written_down_by_person_and_machine(): void
     {
-        $step = $this->openJob()->step(StepCode::Pair);
+        $job = $this->jobAtTheLine();
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => 'SKL-9999'])->assertUnprocessable();
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
+        $this->workUntil($job, StepCode::HandOver);
+        $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertOk();
 
-        self::assertNotNull($this->journal()->claim($step->id));
-        self::assertNull($this->journal()->claim($step->id));
-        self::assertSame([StepState::Running, 1], [$step->refresh()->state, $step->attempt]);
+        $acts = $this->getJson("/api/v1/journal?job={$job->id}")->assertOk()->json('acts');
+        $codes = array_reverse(array_column($acts, 'act'));
+        self::assertSame(
+            ['job-opened', 'pair-done', 'accept-route', 'attest', 'attest', 'cross-line-refused', 'cross-line', 'hand-over'],
+            array_values(array_intersect($codes, ['job-opened', 'pair-done', 'accept-route', 'attest', 'cross-line-refused', 'cross-line', 'hand-over'])),
+        );
+        foreach (['back-up', 'verify-backup', 'seal-backup', 'fetch-package', 'prove-safety', 'enter-recovery', 'install', 'wake', 'lower-copy', 'put-back', 'set-up', 'bring-in', 'prove'] as $step) {
+            self::assertContains("{$step}-done", $codes);
+        }
+        $by = array_column($acts, null, 'act');
+        self::assertSame(['Teo Lind', false, self::SERIAL], [$by['cross-line']['who'], $by['cross-line']['machine'], $by['cross-line']['serial']]);
+        self::assertSame(['Jade Step', true, $job->safetyBag()?->id], [$by['seal-backup-done']['who'], $by['seal-backup-done']['machine'], $by['seal-backup-done']['evidence']['bag']]);
+        self::assertSame([self::routeOf($job)['legs'][0]['package']['sha256'] ?? '', 'erase-install'], [$by['install-done']['evidence']['package'], $by['install-done']['evidence']['move']]);
+        self::assertSame(64, strlen($by['install-done']['evidence']['permit']['sha256']));
+        self::assertSame('pass', $by['prove-safety-done']['evidence']['checks']['backup-verified']);
+        self::assertStringStartsWith('off, read ', $by['put-back-done']['evidence']['owner lock']);
+        self::assertSame(0, $by['prove-done']['evidence']['missing']);
+        self::assertStringNotContainsString('deck-0', (string) json_encode($acts), 'no owner\'s content is in it');
     }
 
-    public function test_a_step_waits_until_all_before_it_are_done(): void
+    public function test_nobody_changes_or_deletes_a_line(): void
+    {
+        $this->openJob();
+        $line = self::latest();
+
+        foreach ([fn () => DB::table('acts')->where('id', $line->id)->update(['who' => 'Nobody']), fn () => DB::table('acts')->delete(), fn () => $line->forceDelete(), fn () => $line->update(['description' => 'nothing'])] as $try) {
+            try {
+                $try();
+                self::fail('The Journal took it.');
+            } catch (\Illuminate\Database\QueryException $e) {
+                self::assertStringContainsString('What the Journal holds is not', $e->getMessage());
+            }
+        }
+        self::assertSame(['Teo Lind', $line->id], [self::latest()->who, self::latest()->id]);
+        $this->signedIn(User::factory()->create(['role' => 'lead']))->deleteJson('/api/v1/journal')->assertStatus(405);
+    }
+
+    public function test_it_is_filtered_and_paged_and_goes_out_as_csv(): void
+    {
+        $this->openJob();
+        $this->signedIn(User::factory()->create(['name' => 'Maren "Dow", lead', 'role' => 'lead']))->putJson('/api/v1/benches/999999', [])->assertNotFound();
+        $this->postJson('/api/v1/almanac/refresh')->assertOk();
+        $shown = fn (string $query): array => $this->getJson("/api/v1/journal?{$query}")->assertOk()->json('acts');
+
+        self::assertSame([self::SERIAL], array_values(array_unique(array_column($shown('serial='.self::SERIAL), 'serial'))));
+        self::assertSame(['almanac-refreshed'], array_values(array_unique(array_column($shown('who='.urlencode('Maren "Dow", lead')), 'act'))));
+        self::assertSame([], $shown('until=2026-01-01T00:00:00Z'));
+        self::assertNotSame([], $shown('from=2026-01-01T00:00:00Z&words='.urlencode('took the DEVICE')));
+        self::assertSame([], $shown('words='.urlencode('100%_')));
+        $this->getJson('/api/v1/journal?from=yesterday')->assertUnprocessable();
+        $newest = $shown('act=job-opened')[0]['id'];
+        self::assertNotContains($newest, array_column($shown("act=job-opened&before={$newest}"), 'id'));
+
+        $csv = $this->get('/api/v1/journal.csv?who='.urlencode('Maren "Dow", lead'))->assertOk()->streamedContent();
+        $python = new Process(['python3', '-c', 'import csv, sys, json; print(json.dumps(list(csv.reader(sys.stdin, strict=True))))'], null, null, $csv);
+        $rows = json_decode($python->mustRun()->getOutput(), true);
+        self::assertSame(['number', 'at', 'who', 'act', 'words', 'serial', 'job', 'evidence'], $rows[0]);
+        self::assertSame(['Maren "Dow", lead', 'almanac-refreshed'], [$rows[1][2], $rows[1][3]]);
+        self::assertStringEndsWith("\r\n", $csv);
+        $this->get('/api/v1/journal.csv?who=Nobody')->assertOk();
+    }
+
+    public function test_no_secret_is_written_down(): void
+    {
+        $person = ['name' => 'Ivo Stone', 'email' => 'ivo@skerry.example', 'role' => 'technician', 'password' => 'a very secret word'];
+        $this->signedIn(User::factory()->create(['role' => 'lead']))->postJson('/api/v1/people', $person)->assertCreated();
+
+        $line = self::latest();
+        self::assertSame(['person-added', 'ivo@skerry.example'], [$line->event, $line->properties['person'] ?? null]);
+        self::assertStringNotContainsString('a very secret word', (string) json_encode(DB::table('acts')->get()));
+    }
+
+    public function test_a_line_is_written_in_the_transaction_of_its_act(): void
     {
         $job = $this->openJob();
-
-        self::assertSame(['pair'], $job->steps->reject(static fn (JobStep $s): bool => $s->state === StepState::Waiting)->pluck('code')->map(static fn (StepCode $c): string => $c->value)->all());
-        $this->finish($job, StepCode::Pair);
-        self::assertSame(StepState::NeedsHand, $job->step(StepCode::ChooseRoute)->state);
-        $this->journal()->doneByHand($job->step(StepCode::ChooseRoute));
-        self::assertSame([StepState::Ready, StepState::Ready, StepState::Waiting], [$job->step(StepCode::BackUp)->state, $job->step(StepCode::FetchPackage)->state, $job->step(StepCode::CrossLine)->state]);
-        array_map(fn (StepCode $c) => $this->finish($job, $c), [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup]);
-        self::assertSame(StepState::Waiting, $job->step(StepCode::CrossLine)->state, 'The package is not there yet.');
-        $this->finish($job, StepCode::FetchPackage);
-        self::assertSame(StepState::NeedsHand, $job->step(StepCode::CrossLine)->state);
-    }
-
-    public function test_a_worker_that_lost_its_claim_can_say_nothing_more(): void
-    {
-        $step = $this->claimed($this->openJob()->step(StepCode::Pair));
-        $this->silence($step);
-        $this->sweep();
-
-        self::assertSame(StepState::Ready, $step->fresh()?->state);
-        $this->expectException(ClaimLost::class);
-        $this->journal()->done($step);
-    }
-
-    public function test_a_beating_step_is_left_alone(): void
-    {
-        $step = $this->claimed($this->openJob()->step(StepCode::Pair));
-        $this->sweep();
-
-        self::assertSame([StepState::Running, $step->claim], [$step->fresh()?->state, $step->fresh()->claim]);
-    }
-
-    public function test_a_silent_step_goes_on_with_a_new_queue_row(): void
-    {
-        $job = $this->openJob();
-        $step = $this->claimed($job->step(StepCode::Pair));
-        DB::table('queue_jobs')->delete(); // the killed worker's row is gone with it
-        $this->silence($step);
-        $this->sweep();
-
-        self::assertSame(1, DB::table('queue_jobs')->count());
         $this->workUntil($job, StepCode::ChooseRoute);
-        self::assertSame(2, $job->step(StepCode::Pair)->attempt);
+        $before = self::latest()->id;
+        // a Journal that cannot be written lets nothing be done
+        DB::unprepared("CREATE TRIGGER acts_full BEFORE INSERT ON acts FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'The Journal is full.'");
+        try {
+            $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '8.6']])->assertServerError();
+        } finally {
+            DB::unprepared('DROP TRIGGER acts_full');
+        }
+
+        self::assertSame($before, self::latest()->id);
+        self::assertEquals(Goal::newestInMajor(8), $job->refresh()->goal);
     }
 
-    public function test_a_ready_step_whose_queue_row_is_lost_is_brought_back(): void
+    private static function latest(): JournalLine
     {
-        $job = $this->openJob();
-        DB::table('queue_jobs')->delete();
-        JobStep::query()->whereKey($job->step(StepCode::Pair)->id)->update(['updated_at' => '2026-01-01 00:00:00']);
-        $this->sweep();
+        $line = JournalLine::query()->latest('id')->firstOrFail();
+        assert($line instanceof JournalLine);
 
-        self::assertSame(1, DB::table('queue_jobs')->count());
-    }
-
-    public function test_only_a_failed_step_is_tried_again(): void
-    {
-        $job = $this->openJob();
-        $step = $this->claimed($job->step(StepCode::Pair));
-        $this->postJson("/api/v1/jobs/{$job->id}/steps/pair/retry")->assertConflict()->assertJsonPath('code', 'not-now');
-        $this->journal()->fail($step, ['code' => 'consent-refused', 'detail' => 'No.']);
-
-        $this->getJson("/api/v1/jobs/{$job->id}")->assertJsonPath('needsHand', true)->assertJsonPath('current.problem.code', 'consent-refused');
-        $this->postJson("/api/v1/jobs/{$job->id}/steps/pair/retry")->assertOk()->assertJsonPath('current.state', 'ready');
-    }
-
-    public function test_a_hand_cannot_do_a_step_that_is_not_its_turn(): void
-    {
-        $job = $this->openJob();
-
-        $this->expectException(Refusal::class);
-        $this->journal()->doneByHand($job->step(StepCode::CrossLine));
-    }
-
-    public function test_a_line_that_breaks_calls_nobody_until_it_has_been_away_for_a_while(): void
-    {
-        $step = $this->claimed($this->openJob()->step(StepCode::Pair));
-        $lost = ['code' => 'link-lost', 'detail' => 'It does not answer.'];
-        $this->journal()->again($step, 0, $lost);
-        self::assertFalse(Standing::needsHand($step->fresh()));
-
-        JobStep::query()->whereKey($step->id)->update(['problem_at' => now()->subSeconds(11)]);
-        $again = $this->claimed($step->refresh());
-        $this->journal()->again($again, 0, $lost); // the same again: it has waited since then
-        self::assertTrue(Standing::needsHand($step->fresh()));
-
-        $other = $this->claimed($step->refresh());
-        $this->journal()->again($other, 0, ['code' => 'consent-wanted', 'detail' => 'Say yes on the device.']);
-        self::assertTrue(Standing::needsHand($step->fresh()));
-    }
-
-    public function test_a_device_that_is_silent_is_waited_for(): void
-    {
-        $job = $this->openJob();
-        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/reset');
-        $address = config('jade.device_link');
-        config(['jade.device_link' => 'http://127.0.0.1:9']);
-        $this->app->forgetInstance(\App\Ports\DeviceLink::class);
-        $this->artisan('queue:work', ['--once' => true, '--sleep' => 0, '--tries' => 0])->run();
-
-        self::assertSame([StepState::Ready, 'link-lost'], [$job->step(StepCode::Pair)->state, $job->step(StepCode::Pair)->problem?->reason ?? null]);
-        config(['jade.device_link' => $address]);
-        $this->app->forgetInstance(\App\Ports\DeviceLink::class);
-        $this->workUntil($job, StepCode::ChooseRoute);
-        self::assertNull($job->step(StepCode::Pair)->problem);
-    }
-
-    private function journal(): StepLedger
-    {
-        return app(StepLedger::class);
-    }
-
-    private function claimed(JobStep $step): JobStep
-    {
-        self::assertNotNull($this->journal()->claim($step->id));
-
-        return $step->refresh();
-    }
-
-    private function finish(BenchJob $job, StepCode $code): void
-    {
-        $this->journal()->done($this->claimed($job->step($code)));
-    }
-
-    private function silence(JobStep $step): void
-    {
-        JobStep::query()->whereKey($step->id)->update(['heartbeat_at' => now()->subSeconds(31)->format('Y-m-d H:i:s.v')]);
-    }
-
-    private function sweep(): void
-    {
-        (new Sweeper($this->journal(), app(PassphraseLocker::class), app(\App\Packages\Ahead::class), new NativeClock('UTC')))->sweep();
+        return $line;
     }
 }

@@ -12,10 +12,13 @@ use App\Models\Measurement;
 use App\Models\PackageState;
 use App\Models\Setting;
 use App\Models\User;
+use App\Steps\LiveReadings;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
+use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
+use JadeStep\Core\Route\Goal;
 
 /** Packages that jobs share, where they and the bags are kept, the benches and what they measure. */
 final class PackageTest extends FeatureTestCase
@@ -63,7 +66,7 @@ final class PackageTest extends FeatureTestCase
         $job = $this->openJob();
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::FetchPackage, StepState::Failed);
-        self::assertSame(['package-altered', 'failed'], [$job->step(StepCode::FetchPackage)->problem?->reason ?? null, HeldPackage::query()->sole()->state->value]);
+        self::assertSame(['package-altered', 'failed'], [$job->step(StepCode::FetchPackage)->problem->reason ?? null, HeldPackage::query()->sole()->state->value]);
 
         $this->postJson("/api/v1/jobs/{$job->id}/steps/fetch-package/retry")->assertOk();
         $this->workUntil($job, StepCode::CrossLine);
@@ -96,8 +99,8 @@ final class PackageTest extends FeatureTestCase
         $sha256 = (string) hash_file('sha256', $file);
         $this->practice('brightmere', ['slowFactor' => 100]);
         $brought = false;
-        $whole = app(\App\Packages\Fetching::class)->fetch($sha256, function (string $what, int $done) use ($file, &$brought): void {
-            if ($what === 'fetch' && ! $brought && $done > 0) {
+        $whole = app(\App\Packages\Fetching::class)->fetch($sha256, function (PhaseCode $what, int $done) use ($file, &$brought): void {
+            if ($what === PhaseCode::Fetch && ! $brought && $done > 0) {
                 $this->bring((string) file_get_contents($file))->assertCreated();
                 $brought = true;
             }
@@ -135,8 +138,8 @@ final class PackageTest extends FeatureTestCase
         $small = $this->openJob('SKL-0057');
         $this->acceptRoute($small);
         $this->workUntil($small, StepCode::FetchPackage, StepState::Failed);
-        self::assertSame('package-limit', $small->step(StepCode::FetchPackage)->problem?->reason ?? null);
-        self::assertStringContainsString('raise the limit', $small->step(StepCode::FetchPackage)->problem?->detail);
+        self::assertSame('package-limit', $small->step(StepCode::FetchPackage)->problem->reason ?? null);
+        self::assertStringContainsString('raise the limit', $small->step(StepCode::FetchPackage)->problem->detail ?? '');
         $this->storage(['packagesBytes' => null])->assertOk();
         $this->signedIn()->postJson("/api/v1/jobs/{$small->id}/steps/fetch-package/retry")->assertOk();
         $this->workUntil($small, StepCode::CrossLine);
@@ -159,7 +162,7 @@ final class PackageTest extends FeatureTestCase
 
         exec('cp -a '.escapeshellarg(self::system()->folder.'/bags').'/. '.escapeshellarg($bags));
         $this->storage(['bagsFolder' => $bags, 'bagsBytes' => 50_000_000])->assertOk()->assertJsonPath('bagsFolder', $bags);
-        $free = app(SituationOfJob::class)->document($job->refresh(), ['newestInMajor' => 8])['bench']['freeDiskBytes'];
+        $free = app(SituationOfJob::class)->of($job->refresh(), Goal::newestInMajor(8))->bench->freeDiskBytes;
         self::assertLessThan(50_000_000, $free);
         self::assertGreaterThan(40_000_000, $free);
     }
@@ -174,6 +177,7 @@ final class PackageTest extends FeatureTestCase
         $this->postJson('/api/v1/benches', ['linkAddress' => 'rig'] + $fields)->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/linkAddress');
         $this->putJson("/api/v1/benches/{$id}", ['ports' => [['port' => 'left', 'label' => 'a'], ['port' => 'left', 'label' => 'b']]] + $fields)->assertUnprocessable();
 
+        app(LiveReadings::class)->lookAtPorts();
         $bench = $this->getJson('/api/v1/bench')->assertOk();
         self::assertSame([['Depot bench', 'up'], ['Window bench', 'silent']], array_map(static fn (array $b): array => [$b['name'], $b['link']], $bench->json('benches')));
         self::assertSame([['left', 'tablets', false], ['right', '', false]], array_map(static fn (array $p): array => [$p['port'], $p['label'], $p['occupied']], $bench->json('benches.1.ports')));
@@ -200,7 +204,7 @@ final class PackageTest extends FeatureTestCase
         $rates->installed(30.0, null, $job->id); // of no bench: counts for none
 
         self::assertEqualsWithDelta(['low' => 2.2, 'likely' => 3.0, 'high' => 3.8], $rates->of($job->bench_id)['installMinutes'], 1e-9);
-        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => $job->goal])->assertOk();
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestInMajor' => 8]])->assertOk();
         self::assertEqualsWithDelta($usual - (8 + 40 + 15) / 6 + (2.2 + 12 + 3.8) / 6, self::planOf($job->refresh())['routes'][0]['minutes']['expected'], 0.5);
         $this->getJson('/api/v1/benches')->assertJsonPath('benches.0.measurements.install', 3)->assertJsonPath('benches.0.measured.installMinutes.likely', 3);
     }

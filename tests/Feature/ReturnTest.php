@@ -274,7 +274,7 @@ final class ReturnTest extends FeatureTestCase
         $hold();
         $this->cross($job);
         $this->workUntil($job, StepCode::LowerCopy);
-        self::assertSame('return-held', $job->step(StepCode::LowerCopy)->problem?->reason ?? null);
+        self::assertSame('return-held', $job->step(StepCode::LowerCopy)->problem->reason ?? null);
     }
 
     private function atLine(BenchJob $job): void
@@ -335,9 +335,9 @@ final class ReturnTest extends FeatureTestCase
     {
         \Tests\Support\RunningSystem::waitUntil(function () use ($job, $code, $problem): bool {
             \Illuminate\Support\Facades\Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            ($job->step(StepCode::EnterRecovery)->problem?->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+            ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
 
-            return ($job->step($code)->problem?->reason ?? null) === $problem;
+            return ($job->step($code)->problem->reason ?? null) === $problem;
         }, 40, fn (): string => "{$code->value} did not wait for {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
         $job->refresh();
     }

@@ -68,7 +68,7 @@ final class ShelfTest extends FeatureTestCase
         $this->postJson("/api/v1/shelf/{$bag->id}/verify")->assertOk();
         $this->work();
 
-        self::assertSame([BagState::Damaged, 'data/notes/note-03.md', 'altered'], [$bag->refresh()->state, $bag->faults[0]['path'] ?? null, $bag->faults[0]['code'] ?? null]);
+        self::assertSame([BagState::Damaged, 'data/notes/note-03.md', 'altered'], [$bag->refresh()->state, $bag->faults[0]->path, $bag->faults[0]->code->value]);
         $this->putJson("/api/v1/shelf/{$bag->id}/seal", ['keepUntil' => '2031-01-01T00:00:00Z'])->assertConflict();
         $job = $this->openJob();
         $this->workUntil($job, StepCode::ChooseRoute);
@@ -162,7 +162,7 @@ final class ShelfTest extends FeatureTestCase
         self::assertDirectoryExists("{$inbox}/brought", 'what was brought stays where it is');
         $this->import(__FILE__)->assertStatus(202);
         $this->work();
-        self::assertSame('unreadable', BagImport::query()->latest('id')->firstOrFail()->problem?->reason ?? null);
+        self::assertSame('unreadable', BagImport::query()->latest('id')->firstOrFail()->problem->reason ?? null);
     }
 
     public function test_kinds_are_written_out_in_open_formats(): void

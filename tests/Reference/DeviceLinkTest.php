@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Reference;
 
-use App\Ports\DeviceReading;
+use App\Ports\DeviceMode;
 use App\Ports\Exception\Declined;
 use App\Ports\Http\HttpDeviceLink;
 use App\Ports\Http\HttpVendorService;
@@ -67,11 +67,11 @@ final class DeviceLinkTest extends TestCase
         $this->use($which);
         $port = array_values(array_filter($this->link->ports(), fn ($p): bool => $p->serial === $this->serial))[0];
 
-        self::assertSame(['normal', '9.3.0'], [$port->mode, $port->version]);
+        self::assertSame(['normal', '9.3.0'], [$port->mode?->value, $port->version]);
         self::assertSame('no-such-device', $this->refusal(fn () => $this->link->read('SKL-9999')));
         $reading = $this->link->read($this->serial);
-        self::assertSame([$this->serial, 'FN7-2', false, true, true, []], [$reading->serial, $reading->facts['hardwareId'], $reading->paired, $reading->bootable, $reading->activated, $reading->facts['kinds']]);
-        self::assertNull($reading->facts['freeBytes']);
+        self::assertSame([$this->serial, 'FN7-2', false, true, true, []], [$reading->device->serial, $reading->device->hardwareId, $reading->isPaired(), $reading->device->bootable, $reading->activated, $reading->device->kinds]);
+        self::assertNull($reading->device->freeBytes);
         self::assertNull($reading->operation);
         self::assertSame('no-such-operation', $this->refusal(fn () => $this->link->operation($this->serial, 'none')));
     }
@@ -118,11 +118,11 @@ final class DeviceLinkTest extends TestCase
         $once = $this->link->start($this->serial, Work::EnterRecovery);
         self::assertSame($once->id, $this->link->start($this->serial, Work::EnterRecovery)->id);
         $this->finish($once);
-        self::assertSame(DeviceReading::RECOVERY, $this->link->read($this->serial)->mode);
+        self::assertSame(DeviceMode::Recovery, $this->link->read($this->serial)->mode);
         self::assertNotSame($this->link->nonce($this->serial), $this->link->nonce($this->serial));
 
         $this->do(Work::LeaveRecovery);
-        self::assertSame([DeviceReading::NORMAL, $before], [$this->link->read($this->serial)->mode, $this->link->read($this->serial)->counts()]);
+        self::assertSame([DeviceMode::Normal, $before], [$this->link->read($this->serial)->mode, $this->link->read($this->serial)->counts()]);
     }
 
     #[DataProvider('links')]
@@ -168,7 +168,7 @@ final class DeviceLinkTest extends TestCase
         self::assertSame('package-altered', $install($this->permit('8G210', $sha256)));
 
         $this->do(Work::LeaveRecovery);
-        self::assertSame(['9.3.0', $before], [$this->link->read($this->serial)->version, $this->link->read($this->serial)->counts()]);
+        self::assertSame(['9.3.0', $before], [(string) $this->link->read($this->serial)->device->version, $this->link->read($this->serial)->counts()]);
     }
 
     #[DataProvider('links')]
@@ -183,7 +183,7 @@ final class DeviceLinkTest extends TestCase
         $phases = $this->finish($operation);
         self::assertSame([], array_diff($phases, ['extract', 'verify', 'write', 'restart']));
         $after = $this->link->read($this->serial);
-        self::assertSame(['8.7.0', '8G210', false, false, false], [$after->version, $after->build, $after->paired, $after->activated, $after->setUp]);
+        self::assertSame(['8.7.0', '8G210', false, false, false], [(string) $after->device->version, $after->device->build, $after->isPaired(), $after->activated, $after->setUp]);
 
         $this->do(Work::Activate);
         $this->do(Work::Pair);
@@ -199,7 +199,7 @@ final class DeviceLinkTest extends TestCase
         $this->do(Work::EnterRecovery);
         $this->finish($this->installing('9.3.0', '9D55', true));
         $up = $this->link->read($this->serial);
-        self::assertSame(['9.3.0', true, true, $listing->counts()['photos']], [$up->version, $up->paired, $up->activated, $up->counts()['photos']]);
+        self::assertSame(['9.3.0', true, true, $listing->counts()['photos']], [(string) $up->device->version, $up->isPaired(), $up->activated, $up->counts()['photos']]);
     }
 
     #[DataProvider('links')]
@@ -315,7 +315,7 @@ final class DeviceLinkTest extends TestCase
         $phases = [];
         RunningSystem::waitUntil(function () use ($operation, &$phases): bool {
             $now = $this->link->operation($this->serial, $operation->id);
-            $phases[] = $now->phase;
+            $phases[] = $now->phase->kept();
 
             return $now->isOver();
         }, 15, "{$operation->kind} did not end");
