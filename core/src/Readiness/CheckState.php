@@ -13,6 +13,17 @@ enum CheckState: string
     /** There is nothing to be checked here; it is not shown. */
     case DoesNotApply = 'does-not-apply';
 
+    public function label(): string
+    {
+        return match ($this) {
+            self::Pass => 'passes',
+            self::Fail => 'fails',
+            self::Unknown => 'not known',
+            self::Attested => 'attested',
+            self::DoesNotApply => 'does not apply',
+        };
+    }
+
     public function letsThrough(): bool
     {
         return match ($this) {

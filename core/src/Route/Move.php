@@ -10,6 +10,15 @@ enum Move: string
     case InPlaceUpdate = 'in-place-update';
     case InPlaceStepDown = 'in-place-step-down';
 
+    public function label(): string
+    {
+        return match ($this) {
+            self::EraseInstall => 'erase install',
+            self::InPlaceUpdate => 'in-place update',
+            self::InPlaceStepDown => 'in-place step-down',
+        };
+    }
+
     public function erases(): bool
     {
         return match ($this) {

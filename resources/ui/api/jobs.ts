@@ -1,5 +1,5 @@
 import { client, take } from './client';
-import type { Goal, Pretences, Route, StepCode } from './types';
+import type { Pretences, Route, StepCode, WrittenGoal } from './types';
 
 const at = (job: number) => ({ params: { path: { job } } });
 
@@ -8,7 +8,7 @@ export const api = {
     job: (job: number) => take(client.GET('/jobs/{job}', at(job))),
     windows: (job: number) => take(client.GET('/jobs/{job}/windows', at(job))),
     open: (serial: string) => take(client.POST('/jobs', { body: { serial } })),
-    plan: (job: number, goal: Goal) => take(client.PUT('/jobs/{job}/goal', { ...at(job), body: { goal } })),
+    plan: (job: number, goal: WrittenGoal) => take(client.PUT('/jobs/{job}/goal', { ...at(job), body: { goal } })),
     accept: (job: number, route: Route) =>
         take(
             client.PUT('/jobs/{job}/route', {
@@ -27,5 +27,8 @@ export const api = {
     crossLine: (job: number, serial: string) => take(client.POST('/jobs/{job}/line', { ...at(job), body: { serial } })),
     backUpAgain: (job: number) => take(client.POST('/jobs/{job}/backup-again', at(job))),
     retry: (job: number, code: StepCode) => take(client.POST('/jobs/{job}/steps/{code}/retry', { params: { path: { job, code } } })),
+    pair: (job: number) => take(client.POST('/jobs/{job}/pair', at(job))),
+    takeBack: (job: number, code: string) => take(client.DELETE('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
+    chooseAgain: (job: number) => take(client.POST('/jobs/{job}/choose-again', at(job))),
     leave: (job: number) => take(client.POST('/jobs/{job}/leave', at(job))),
 } satisfies Record<string, (...args: never[]) => Promise<unknown>>;

@@ -1,12 +1,16 @@
 import { client, take } from './client';
-import type { Kind, MissingItem } from './types';
+import type { Kind, MissingItem, ReturnMode } from './types';
 
 const at = (job: number) => ({ params: { path: { job } } });
 
 /** What is put back, what comes over it, and what was missing. */
 export const returns = {
     show: (job: number) => take(client.GET('/jobs/{job}/return', at(job))),
-    choose: (job: number, mode: 'whole' | 'as-new' | 'hold', backup: string | null, kinds: Kind[] = []) => take(client.PUT('/jobs/{job}/return', { ...at(job), body: { mode, backup, kinds } })),
+    /** `accept` names the kinds of which less comes back than was promised. */
+    choose: (job: number, way: { mode: ReturnMode; backup: string | null; kinds?: Kind[]; accept?: Kind[] }) =>
+        take(client.PUT('/jobs/{job}/return', { ...at(job), body: { kinds: [], accept: [], ...way } })),
+    lookFirst: (job: number) => take(client.PUT('/jobs/{job}/look-first', at(job))),
+    endLook: (job: number) => take(client.DELETE('/jobs/{job}/look-first', at(job))),
     say: (job: number, what: string, state: 'attested' | 'not-waited') => take(client.PUT('/jobs/{job}/overlays/{what}', { params: { path: { job, what } }, body: { state } })),
     missing: (job: number) => take(client.GET('/jobs/{job}/missing', at(job))),
     putBack: (job: number, items: { kind: MissingItem['kind']; path: string; bag: string }[]) => take(client.POST('/jobs/{job}/missing', { ...at(job), body: { items } })),

@@ -17,6 +17,8 @@ export type Proof = Schemas['Proof'];
 export type Route = Schemas['Route'];
 export type Plan = Schemas['Plan'];
 export type Goal = Schemas['Goal'];
+/** A goal, or how somebody writes it. */
+export type WrittenGoal = Goal | { words: string };
 export type Windows = Schemas['Windows'];
 export type WindowLane = Schemas['WindowLane'];
 export type Almanac = Schemas['Almanac'];
@@ -47,6 +49,8 @@ export type PracticeDevice = Schemas['PracticeDevice'];
 export type PracticeVendor = Schemas['PracticeVendor'];
 export type Return = Schemas['Return'];
 export type ReturnChoice = Schemas['ReturnChoice'];
+export type ReturnMode = 'put-back' | 'from-cloud' | 'keep-as-new' | 'put-nothing-back';
+export type ActCode = NonNullable<Schemas['Hand']['act']>;
 export type Fate = Schemas['Fate'];
 export type Kind = Fate['kind'];
 export type Overlay = Schemas['Overlay'];

@@ -1,3 +1,5 @@
+import { KIND } from '../api/words';
+
 /** Amounts as people read them. */
 
 export function bytes(n: number | null | undefined): string {
@@ -37,5 +39,4 @@ export const instant = (local: string) => new Date(local).toISOString().replace(
 /** A version in machine form as people write it: 8.7.0 is 8.7. */
 export const version = (v: string) => v.replace(/^(\d+\.\d+)\.0(?=$|-)/, '$1').replace('-rc.1', ' candidate').replace(/-([a-z]+)\./, ' $1 ');
 
-const KIND_NAMES: Record<string, string> = { 'call-log': 'call log', 'app-data': 'app data', 'home-layout': 'home layout', 'saved-passwords': 'saved passwords', 'payment-cards': 'payment cards', 'sign-ins': 'sign-ins (bank, mail)', esim: 'eSIM', 'accessory-pairing': 'accessory pairing' };
-export const kindName = (kind: string) => KIND_NAMES[kind] ?? kind;
+export const kindName = (kind: string) => (KIND as Record<string, string>)[kind] ?? kind;

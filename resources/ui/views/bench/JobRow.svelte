@@ -2,13 +2,14 @@
     import { BookAlert, Hand, ShieldAlert } from '@lucide/svelte';
     import { link } from 'svelte-spa-router';
     import type { JobSummary } from '../../api/types';
+    import { JOB_STATE } from '../../api/words';
     import { dayAndClock, minutes, version } from '../../parts/format';
     import Countdown from '../../parts/Countdown.svelte';
     import { phaseWords } from '../../parts/stages';
     import StonePath from '../../parts/StonePath.svelte';
 
     let { job, port = null }: { job: JobSummary; port?: string | null } = $props();
-    const still = $derived(job.current?.doNotDisturb ?? false);
+    const still = $derived(job.now.doNotDisturb);
 </script>
 
 <li>
@@ -19,18 +20,17 @@
         </span>
         <StonePath {job} small />
         <span class="text-sm">
-            {#if job.backupOnly}<span class="text-quiet">{job.state === 'done' ? `Backed up at night${job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}.` : 'Backing up at night.'}</span>
-            {:else if job.state === 'done'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}. {job.nothingLost ? 'Nothing lost.' : 'Nothing missing.'}</span>
-            {:else if job.state === 'done-with-losses'}<span class="text-quiet">Handed over {job.endedAt === null ? '' : dayAndClock(job.endedAt)}.</span> <span>Without {job.losses?.slice(0, 2).join(', ')}{(job.losses?.length ?? 0) > 2 ? ` and ${(job.losses?.length ?? 0) - 2} more` : ''}.</span>
-            {:else if job.state === 'unfinished'}<span class="text-amber">Given back unfinished{job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}: {job.endReason}</span>
-            {:else if job.state === 'abandoned'}<span class="text-quiet">Left before the erase line{job.endedAt === null ? '' : `, ${dayAndClock(job.endedAt)}`}. The device is as it was.</span>
-            {:else if job.current !== null}
-                {#if job.needsHand}<span class="flex items-start gap-2 font-semibold text-amber"><Hand size={18} class="mt-0.5 shrink-0" aria-hidden="true" />{job.current.problem?.detail ?? job.current.title}</span>
-                {:else}
+            {#if job.state !== 'open'}
+                <span class={job.state === 'unfinished' ? 'text-amber' : 'text-quiet'}>{job.nightly ? 'At night: ' : ''}{JOB_STATE[job.state]}{job.endedAt === null ? '' : ` ${dayAndClock(job.endedAt)}.`}</span>
+                {#if job.state === 'done'}<span class="text-quiet">{job.verdict.words}</span>
+                {:else if job.state === 'done-with-losses'}<span>Without {job.losses?.slice(0, 2).join(', ')}{(job.losses?.length ?? 0) > 2 ? ` and ${(job.losses?.length ?? 0) - 2} more` : ''}.</span>
+                {:else if job.endReason !== null}<span>{job.endReason}</span>{/if}
+            {:else if job.needsHand}<span class="flex items-start gap-2 font-semibold text-amber"><Hand size={18} class="mt-0.5 shrink-0" aria-hidden="true" /><span>{job.now.what}{#if job.now.who !== 'technician-at-screen'}<span class="block font-normal">{job.now.why}</span>{/if}</span></span>
+            {:else if job.current === null}<span>{job.now.what}</span>
+            {:else}
                     <span class="flex items-center gap-1.5 {still ? 'font-semibold' : ''}">{#if still}<ShieldAlert size={16} class="text-amber" aria-hidden="true" />{/if}{job.current.title}{still ? ': do not disturb' : ''}</span>
                     <span class="block text-quiet">{phaseWords(job.current)}{job.current.progress === null ? '' : ` · ${Math.round(job.current.progress * 100)} %`}{job.current.secondsLeft === null ? '' : ` · ${minutes(job.current.secondsLeft / 60)} left`}</span>
                     {#if job.current.progress !== null}<span class="mt-1 block h-1.5 overflow-hidden rounded-full bg-sunken" aria-hidden="true"><span class="block h-full rounded-full bg-jade transition-[width] duration-500" style:width="{job.current.progress * 100}%"></span></span>{/if}
-                {/if}
             {/if}
             {#if job.flag !== null && job.state === 'open'}<span class="mt-1 flex items-start gap-2 text-amber"><BookAlert size={18} class="shrink-0" aria-hidden="true" /><span>The almanac has changed: {job.flag.words[0]}{job.flag.words.length > 1 ? ` And ${job.flag.words.length - 1} more.` : ''}</span></span>{/if}
             {#if job.latestStart !== null && job.state === 'open'}<span class="block"><Countdown until={job.latestStart} /></span>{/if}

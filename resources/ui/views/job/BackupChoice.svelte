@@ -1,14 +1,13 @@
 <script lang="ts">
     import { api } from '../../api/jobs';
     import type { Job } from '../../api/types';
+    import { CLOUD_KINDS, EXPORTED_KINDS } from '../../api/words';
     import { instant, kindName } from '../../parts/format';
     import { jobAct } from './job.svelte';
 
     let { job }: { job: Job } = $props();
-    const SYNCING = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'app-data'];
-    const EXPORTED = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log'];
     const choose = jobAct((b: { encryption: 'plain' | 'encrypted'; sideExports: string[] }) => api.backup(job.id, b.encryption, b.sideExports));
-    const attest = jobAct((there: boolean) => api.cloud(job.id, there && on !== '' ? { takenAt: instant(`${on}T12:00`), madeOn: madeOn.trim(), kinds: SYNCING } : null));
+    const attest = jobAct((there: boolean) => api.cloud(job.id, there && on !== '' ? { takenAt: instant(`${on}T12:00`), madeOn: madeOn.trim(), kinds: CLOUD_KINDS } : null));
     let on = $state('');
     let madeOn = $state('');
     const toggle = (kind: string) => (job.backup.sideExports.includes(kind) ? job.backup.sideExports.filter((k) => k !== kind) : [...job.backup.sideExports, kind]);
@@ -22,7 +21,7 @@
             <label class="flex gap-2"><input type="radio" class="h-6 w-6 shrink-0 accent-[var(--jade)]" name="encryption" checked={job.backup.encryption === 'encrypted'} onchange={() => choose.mutate({ encryption: 'encrypted', sideExports: job.backup.sideExports })} />encrypted: carries those too; without its passphrase everything is lost</label>
         </fieldset>
         <fieldset><legend class="font-semibold">Also written out in open formats</legend>
-            <div class="flex flex-wrap gap-x-3">{#each EXPORTED as k (k)}<label class="flex min-h-7 items-center gap-1.5"><input type="checkbox" class="h-6 w-6 accent-[var(--jade)]" checked={job.backup.sideExports.includes(k)} onchange={() => choose.mutate({ encryption: job.backup.encryption, sideExports: toggle(k) })} />{kindName(k)}</label>{/each}</div>
+            <div class="flex flex-wrap gap-x-3">{#each EXPORTED_KINDS as k (k)}<label class="flex min-h-7 items-center gap-1.5"><input type="checkbox" class="h-6 w-6 accent-[var(--jade)]" checked={job.backup.sideExports.includes(k)} onchange={() => choose.mutate({ encryption: job.backup.encryption, sideExports: toggle(k) })} />{kindName(k)}</label>{/each}</div>
         </fieldset>
         <form class="flex flex-wrap items-end gap-2" onsubmit={(e) => { e.preventDefault(); attest.mutate(true); }}>
             <p class="w-full font-semibold">A backup in the vendor’s cloud{job.cloud ? `, attested by ${job.cloud.by}` : ''}</p>

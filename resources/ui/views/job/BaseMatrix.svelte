@@ -7,11 +7,20 @@
     import { jobAct } from './job.svelte';
 
     let { job, told, mayAct }: { job: Job; told: Return; mayAct: boolean } = $props();
-    const choose = jobAct((backup: string | null) => returns.choose(job.id, 'whole', backup));
-    const can = $derived(told.choices.filter((c) => c.reasons.length === 0));
+    const may = $derived(mayAct && job.may['choose-return'].allowed);
+    let asked = $state<string | null | undefined>(undefined);
+    const choose = jobAct(
+        (c: ReturnChoice) => returns.choose(job.id, { mode: c.backup === null ? 'put-nothing-back' : c.where === 'cloud' ? 'from-cloud' : 'put-back', backup: c.backup, accept: c.losesMore }),
+        () => (asked = undefined),
+    );
+    // where less comes back than was promised, or nothing at all, it is asked again and accepted by name
+    const pick = (c: ReturnChoice) => (c.losesMore.length > 0 || c.backup === null ? (asked = c.backup) : choose.mutate(c));
+    const wanted = $derived(told.choices.find((c) => c.backup === asked));
+    const can = $derived(told.choices.filter((c) => c.reasons.length === 0 && c.backup !== null));
+    const nothing = $derived(told.choices.find((c) => c.backup === null));
     const cannot = $derived(told.choices.filter((c) => c.reasons.length > 0));
-    const chosen = (c: ReturnChoice) => told.chosen.mode === 'whole' && c.backup === told.chosen.backup;
-    const name = (c: ReturnChoice) => (c.backup === null ? 'Nothing' : c.where === 'cloud' ? 'Owner’s cloud backup' : c.ofThisJob ? 'This job’s backup' : (c.label ?? c.backup));
+    const chosen = (c: ReturnChoice) => told.chosen !== null && told.chosen.mode !== 'keep-as-new' && c.backup === told.chosen.backup;
+    const name = (c: ReturnChoice) => (c.where === 'cloud' ? 'Owner’s cloud backup' : c.ofThisJob ? 'This job’s backup' : (c.label ?? c.backup ?? ''));
     const from = (c: ReturnChoice) => (c.takenAt === null ? 'the device stays as new' : `${dayAndClock(c.takenAt)}, from ${version(c.madeOn ?? '')}`);
     const how = (c: ReturnChoice) => (c.base === null || c.base.treatment === 'none' ? '' : c.base.treatment === 'lowered' ? `lowered to ${version(c.base.declaredVersion ?? '')}${c.base.unproven ? ', unproven' : ''}` : 'as it is');
     const kinds = $derived(can[0]?.kinds.map((k) => k.kind) ?? []);
@@ -61,7 +70,7 @@
                         {#each can as c (c.backup)}
                             <td class="rounded-b-md border-x-2 border-b-2 px-2 pt-1 pb-2 {chosen(c) ? 'border-jade bg-jade-wash' : 'border-transparent'}">
                                 {#if chosen(c)}<p class="font-semibold text-jade-strong">This is put back.</p>
-                                {:else if mayAct && told.mayChoose && (c.backup !== null || told.stillNew)}<button class="{c.backup === told.proposed ? 'act' : 'act-quiet'} w-full" disabled={choose.isPending} onclick={() => choose.mutate(c.backup)}>{c.backup === null ? 'Put nothing back' : 'Put this one back'}</button>{/if}
+                                {:else if may}<button class="{c.backup === told.proposed ? 'act' : 'act-quiet'} w-full" disabled={choose.isPending} onclick={() => pick(c)}>Put this one back</button>{/if}
                             </td>
                         {/each}
                     </tr>
@@ -69,11 +78,21 @@
             </table>
         </div>
         {#if same.length > 0 && can.length > 1}<p class="text-sm text-quiet">The same in all: {same.map((k) => `${kindName(k)} ${can[0] === undefined ? '' : cell(can[0], k).words}`).join(', ')}.</p>{/if}
-        {#if !told.mayChoose && job.state === 'open'}<p class="mt-1 text-sm text-quiet">Another can be chosen once the device has begun to be erased; until then the route is what is chosen, in Choose.</p>{/if}
+        {#if !job.may['choose-return'].allowed && job.state === 'open'}<p class="mt-1 text-sm text-quiet">{job.may['choose-return'].words}</p>{/if}
     {/if}
     {#if cannot.length > 0}
         <h3 class="mt-3 text-sm text-quiet">Cannot be put back</h3>
         <ul class="text-sm">{#each cannot as c (c.backup)}<li class="border-t border-edge py-1" data-cannot={c.backup}><span>{name(c)}{c.serial !== null && c.serial !== job.serial ? ` (${c.serial})` : ''}</span> <span class="text-quiet">{c.takenAt === null ? '' : from(c)}</span> {#each c.reasons as r (r.code)}<span class="text-amber">{r.words}</span> <span class="code">{r.code}</span> {/each}</li>{/each}</ul>
     {/if}
-    {#if mayAct && told.mayChoose && told.stillNew}<AsNewForm {job} choices={can} />{/if}
+    {#if wanted}
+        <div class="mt-3 rounded-md bg-loss-wash p-3 text-loss" role="alert" data-confirm>
+            <p class="font-semibold">{wanted.backup === null ? 'Put nothing back: the device stays as new.' : `${name(wanted)} brings less back than was promised.`}</p>
+            {#if wanted.losesMore.length > 0}<p class="text-sm">Less comes back of {wanted.losesMore.map(kindName).join(', ')}. Accept it by name, with the owner.</p>{/if}
+            <p class="mt-2 flex gap-2"><button class="act" disabled={choose.isPending} onclick={() => choose.mutate(wanted)}>{wanted.losesMore.length > 0 ? 'Accept these losses and ' : 'Yes, '}{wanted.backup === null ? 'put nothing back' : 'put this one back'}</button><button class="act-quiet" onclick={() => (asked = undefined)}>No</button></p>
+        </div>
+    {/if}
+    {#if may}
+        <AsNewForm {job} choices={can} />
+        {#if nothing && nothing.reasons.length === 0}<p class="mt-3 border-t border-edge pt-2 text-sm text-quiet">{chosen(nothing) ? 'Nothing is put back.' : ''} {#if !chosen(nothing)}<button class="underline underline-offset-4" data-choice="none" onclick={() => pick(nothing)}>Put nothing back</button>, and leave the device as new.{/if}</p>{/if}
+    {/if}
 </section>

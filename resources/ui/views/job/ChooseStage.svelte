@@ -3,7 +3,7 @@
     import { createQuery } from '@tanstack/svelte-query';
     import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
-    import type { Goal, Job, Route } from '../../api/types';
+    import type { Job, Route, WrittenGoal } from '../../api/types';
     import Countdown from '../../parts/Countdown.svelte';
     import { version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
@@ -22,13 +22,16 @@
 
     let { job }: { job: Job } = $props();
     const windows = createQuery(() => ({ queryKey: ['windows', job.id, job.device?.hardwareId], queryFn: () => api.windows(job.id), refetchInterval: 60_000, enabled: job.device?.hardwareId != null }));
-    const plan = jobAct((goal: Goal) => api.plan(job.id, goal));
+    const plan = jobAct((goal: WrittenGoal) => api.plan(job.id, goal));
     const accept = jobAct((route: Route) => api.accept(job.id, route), (j) => void push(`/jobs/${j.id}`));
     const what = new WhatIf(() => job.id);
     let pretending = $state(false);
     const step = $derived(job.steps.find((s) => s.code === 'choose-route'));
-    const open = $derived(step?.state === 'needs-hand' && job.state === 'open');
-    const planning = $derived(job.route === null && job.state === 'open' && session.mayAct);
+    const again = jobAct(() => api.chooseAgain(job.id));
+    // a goal that was rejected has no routes; those of the goal before are not offered meanwhile
+    const rejectedGoal = $derived(plan.isError);
+    const open = $derived(job.may['accept-route'].allowed && !rejectedGoal);
+    const planning = $derived(session.mayAct && job.may.plan.allowed);
     const now = $derived(pretending && what.plan !== null ? what.plan : job.plan);
     const pretended = $derived(pretending && what.plan !== null);
     let picked = $state<string | null>(null);
@@ -45,20 +48,23 @@
         {#if step?.problem}<Notice tone="amber">{step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span></Notice>{/if}
         <SinceAccepted {job} mayAct={session.mayAct} />
         <div class="flex flex-wrap items-center gap-3">
-            {#if planning}{#key JSON.stringify(job.goal)}<GoalForm goal={job.goal} busy={plan.isPending} onplan={(goal) => plan.mutate(goal)} />{/key}{/if}
+            {#if planning}{#key JSON.stringify(job.goal)}<GoalForm goal={job.goal} busy={plan.isPending} problem={plan.error?.message ?? null} onplan={(goal) => plan.mutate(goal)} />{/key}{/if}
             {#if route !== null && route.latestStart !== null && !job.lineCrossed}<Countdown until={route.latestStart} />{/if}
             {#if job.state === 'open' && !job.lineCrossed}<button class="act-quiet ml-auto" aria-expanded={pretending} onclick={() => { pretending = !pretending; if (!pretending) what.clear(); }}><FlaskConical size={18} aria-hidden="true" />{pretending ? 'Leave what-if' : 'What if…'}</button>{/if}
         </div>
+        {#if session.mayAct && job.may['choose-again'].allowed}<div class="flex items-center gap-3 text-sm"><button class="act-quiet" disabled={again.isPending} onclick={() => again.mutate()}>Choose another route</button><span class="text-quiet">The backup is kept, and used again where it fits.</span></div>{/if}
         {#if planning && job.device !== null && !job.waitingForDevice}<BackupChoice {job} />{/if}
         {#if pretending}<WhatIfPanel {what} {job} />{/if}
         {#if pretended}<Notice tone="amber"><strong>Pretended:</strong> {what.pretended.join('; ')}. The routes and the ledger below show what would be.</Notice>{/if}
-        {#if route === null}
+        {#if rejectedGoal && !pretended}
+            <Notice tone="amber">This goal was not understood, so nothing was planned for it. The plan before it is kept: write the goal anew to see routes.</Notice>
+        {:else if route === null}
             <Notice tone="amber"><strong>Nothing reaches this goal{pretended ? ' then' : ' now'}.</strong> {now?.nearest == null ? 'No older build is reachable for this device.' : `The nearest that is reachable: ${version(now.nearest.version)} (${now.nearest.build}).`} {job.device?.hardwareId === null ? 'First settle which variant it is.' : 'Choose another goal.'}
                 {#if planning && !pretended && now?.nearest != null}{@const nearest = now.nearest}<button class="act-quiet ml-3 !text-ink" disabled={plan.isPending} onclick={() => plan.mutate({ exact: nearest.version })}>Go to {version(nearest.version)} instead</button>{/if}</Notice>
         {:else}
             <section class="panel py-3 {pretended ? 'border-2 border-dashed border-amber-mark' : ''}" aria-label="Routes">
                 {#if routes.length > 1}<h2 class="sr-only">{routes.length} routes that no other beats, best first</h2>{/if}
-                <RoutesTable {routes} chosen={route.id} taken={job.route !== null && !pretended} mayTake={open && session.mayAct && !pretended} busy={accept.isPending} onchoose={(id) => (picked = id)} ontake={(r) => accept.mutate(r)} />
+                <RoutesTable {routes} device={job.device} refused={job.refusedPermits} chosen={route.id} taken={job.route !== null && !pretended} mayTake={open && session.mayAct && !pretended} busy={accept.isPending} onchoose={(id) => (picked = id)} ontake={(r) => accept.mutate(r)} />
                 {#if job.waitingForDevice}<p class="mt-2 text-sm text-quiet">A route can be taken when the device is plugged in and has told what it holds.</p>{/if}
             </section>
         {/if}

@@ -8,8 +8,8 @@
 
     let { job, losses, mayAct }: { job: Job; losses: string[]; mayAct: boolean } = $props();
     const end = jobAct(() => handover.end(job.id, accepted), () => void push('/'));
-    const ready = $derived(job.steps.find((s) => s.code === 'hand-over')?.state === 'needs-hand' && job.state === 'open');
-    const unexpected = $derived(job.proof?.unexpected ?? []);
+    const ready = $derived(job.may['hand-over'].allowed);
+    const unexpected = $derived(job.verdict.unnamedKinds as Kind[]);
     let accepted = $state<Kind[]>([]);
     const open = $derived(unexpected.filter((k) => !accepted.includes(k)));
     const toggle = (kind: Kind) => (accepted = accepted.includes(kind) ? accepted.filter((k) => k !== kind) : [...accepted, kind]);

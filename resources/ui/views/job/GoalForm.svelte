@@ -1,24 +1,37 @@
 <script lang="ts">
-    import type { Goal } from '../../api/types';
+    import type { Goal, WrittenGoal } from '../../api/types';
+    import { version } from '../../parts/format';
 
-    let { goal, busy, onplan }: { goal: Goal | null; busy: boolean; onplan: (goal: Goal) => void } = $props();
+    let {
+        goal,
+        busy,
+        problem,
+        onplan,
+    }: { goal: Goal | null; busy: boolean; problem: string | null; onplan: (goal: WrittenGoal) => void } = $props();
 
     type Form = 'newestInMajor' | 'newestBelow' | 'exact' | 'newestBefore';
     const forms: Record<Form, { words: string; hint: string }> = {
         newestInMajor: { words: 'the newest of major', hint: '8' },
-        newestBelow: { words: 'the newest below', hint: '9.3.0' },
-        exact: { words: 'exactly', hint: '8.7.0' },
+        newestBelow: { words: 'the newest below', hint: '9.3' },
+        exact: { words: 'exactly', hint: '8.7, or 9.4 candidate' },
         newestBefore: { words: 'the newest released before', hint: '2026-07-01' },
     };
     const first = () => (Object.entries(goal ?? { newestInMajor: '' })[0] ?? ['newestInMajor', '']) as [Form, string | number];
+    const shown = (of: Form, is: string | number) => (of === 'newestBefore' ? String(is).slice(0, 10) : version(String(is)));
     let form = $state<Form>(first()[0]);
-    let value = $state(String(first()[1]).slice(0, 10));
+    let value = $state(shown(...first()));
 
+    /** The server reads a version in every spelling that is shown anywhere here. */
     function submit(event: SubmitEvent) {
         event.preventDefault();
         const text = value.trim();
-        const full = /^\d+(\.\d+)?$/.test(text) ? `${text}${text.includes('.') ? '.0' : '.0.0'}` : text;
-        onplan({ newestInMajor: { newestInMajor: Number(text) }, newestBelow: { newestBelow: full }, exact: { exact: full }, newestBefore: { newestBefore: `${text}T00:00:00Z` } }[form] as Goal);
+        const asked: Record<Form, Goal> = {
+            newestInMajor: { newestInMajor: Number.parseInt(text, 10) },
+            newestBelow: { newestBelow: text },
+            exact: { exact: text },
+            newestBefore: { newestBefore: `${text}T00:00:00Z` },
+        };
+        onplan(form === 'newestInMajor' && !/^\d+$/.test(text) ? { words: text } : asked[form]);
     }
 </script>
 
@@ -26,6 +39,7 @@
     <label class="flex items-center gap-2"><span class="font-semibold">Go to</span>
         <select class="field" bind:value={form}>{#each Object.entries(forms) as [key, f] (key)}<option value={key}>{f.words}</option>{/each}</select>
     </label>
-    <input class="field w-28 font-mono" aria-label="Version, number or date" placeholder={forms[form].hint} required bind:value />
+    <input class="field w-44 font-mono" aria-label="Version, number or date" placeholder={forms[form].hint} aria-invalid={problem !== null} required bind:value />
     <button class="act-quiet" disabled={busy}>{busy ? 'Planning…' : 'Plan'}</button>
+    {#if problem !== null}<p class="w-full rounded-md bg-amber-wash p-2 text-amber" role="alert">{problem}</p>{/if}
 </form>

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { api } from '../../api/jobs';
     import type { Job, StepCode } from '../../api/types';
+import { MOVE } from '../../api/words';
     import { bytes, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import { stepsOf } from '../../parts/stages';
@@ -13,7 +14,6 @@
     let { job }: { job: Job } = $props();
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
     const legs = $derived(job.route?.legs ?? []);
-    const moves: Record<string, string> = { 'erase-install': 'erases and writes', 'in-place-update': 'updates in place, data stays', 'in-place-step-down': 'steps down in place, data stays' };
     const waiting = $derived(job.steps.find((s) => s.code === 'enter-recovery' && s.state !== 'done' && s.state !== 'waiting'));
     const failed = $derived(stepsOf(job, 'install').find((s) => s.state === 'failed'));
 </script>
@@ -27,14 +27,14 @@
             <section class="panel divide-y divide-edge py-1" aria-label="Steps">
                 {#each stepsOf(job, 'install') as step (step.code + step.leg)}<StepLine {step} told={step === waiting} leg={legs.length > 1 ? `leg ${step.leg + 1}, ${version(legs[step.leg]?.to.version ?? '')}` : null} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}
             </section>
-            {#if failed && !job.ahead.onward}<p class="text-sm text-quiet">Try again asks for a new permit. Another cable or another port may be taken first: the device is known again wherever it is plugged in.{#if job.ahead.leaveRecovery} Nothing has been written yet, so the way out is open too.{/if}</p>{/if}
-            {#if job.ahead.onward}<OnwardPanel {job} />{/if}
+            {#if failed && !job.may['go-onward'].allowed}<p class="text-sm text-quiet">Try again asks for a new permit. Another cable or another port may be taken first: the device is known again wherever it is plugged in.{#if job.may['leave-recovery'].allowed} Nothing has been written yet, so the way out is open too.{/if}</p>{/if}
+            {#if job.may['go-onward'].allowed}<OnwardPanel {job} />{/if}
         </div>
         <section class="panel" aria-labelledby="what">
             <h2 id="what" class="mb-2">What is being installed</h2>
             {#each legs as leg, i (i)}
                 <div class={i > 0 ? 'mt-3 border-t border-edge pt-3' : ''}>
-                    <p><span class="font-semibold">{version(leg.to.version)}</span> <span class="code">{leg.to.build}</span> <span class="text-sm text-quiet">{legs.length > 1 ? `leg ${i + 1}, ` : ''}{moves[leg.move]}</span></p>
+                    <p><span class="font-semibold">{version(leg.to.version)}</span> <span class="code">{leg.to.build}</span> <span class="text-sm text-quiet">{legs.length > 1 ? `leg ${i + 1}, ` : ''}{MOVE[leg.move]}</span></p>
                     <p class="font-mono text-xs break-all text-quiet">{leg.package.fileName}, {bytes(leg.package.bytes)}</p>
                     <p class="font-mono text-xs break-all text-quiet">{leg.package.sha256}</p>
                 </div>

@@ -14,7 +14,7 @@
     import IdentifyStage from './IdentifyStage.svelte';
     import InstallStage from './InstallStage.svelte';
     import { jobAct, watchJob } from './job.svelte';
-    import NowStrip from './NowStrip.svelte';
+    import NowBar from './NowBar.svelte';
     import PassphraseForm from './PassphraseForm.svelte';
     import ReturnStage from './ReturnStage.svelte';
     import SafeguardStage from './SafeguardStage.svelte';
@@ -47,11 +47,11 @@
         <h1>{job.data.modelName ?? 'Device'} <span class="font-mono text-base font-normal text-quiet">{job.data.serial}</span></h1>
         {#if job.data.fromVersion !== null}<p>{version(job.data.fromVersion)}{#if job.data.toVersion !== null}&nbsp;→ <span class="font-semibold">{version(job.data.toVersion)}</span>{/if}</p>{/if}
         <span class="text-sm text-quiet">job {job.data.id}, taken in by {job.data.openedBy} · <a class="underline underline-offset-4" href="#/journal?serial={encodeURIComponent(job.data.serial)}">acts on this device</a></span>
-        {#if job.data.state === 'open' && !job.data.lineCrossed && session.mayAct}<button class="act-quiet ml-auto" onclick={() => leave.mutate()}>Leave the device as it is</button>{:else if job.data.state === 'open' && job.data.installBegun && session.mayAct}<GiveBack job={job.data} />{/if}
+        {#if session.mayAct && job.data.may.leave.allowed}<button class="act-quiet ml-auto" onclick={() => leave.mutate()}>Leave the device as it is</button>{:else if session.mayAct && job.data.may['give-back'].allowed}<GiveBack job={job.data} />{/if}
     </div>
     <StonePath job={job.data} {shown} />
     {#if job.isError}<div class="mt-3"><Notice tone="amber">{job.error.message}</Notice></div>{/if}
-    <NowStrip job={job.data} {shown} />
+    <NowBar job={job.data} {shown} />
     {#if session.mayAct}<PassphraseForm job={job.data} />{/if}
     <View job={job.data} />
 {/if}

@@ -16,7 +16,7 @@
         const asOf = k.asOf === null ? '' : ` as of ${clock(k.asOf)}`;
         switch (k.outcome) {
             case 'kept': return 'is kept';
-            case 'returned': return `comes back${asOf}`;
+            case 'returned': return k.kind === 'accessory-pairing' && route.losses.pairingLost.length > 0 ? `comes back${asOf}, without ${route.losses.pairingLost.join(', ')}` : `comes back${asOf}`;
             case 'returned-as-of': return `comes back${asOf}, without what is newer`;
             case 'sign-in-again': return 'sign in again by hand';
             case 're-enter': return 'enter again by hand';

@@ -15,7 +15,7 @@
     const focusFirst = (field: HTMLInputElement) => field.focus();
 
     const bag = $derived(job.data?.bags.filter((b) => b.loweredFrom === null).at(-1));
-    const ready = $derived(job.data?.steps.find((s) => s.code === 'cross-line')?.state === 'needs-hand');
+    const ready = $derived(job.data?.may['cross-line'].allowed || job.data?.may['cross-line'].code === 'erase-line-closed');
     const route = $derived(job.data?.route ?? null);
     const erases = $derived((route?.erases ?? 1) > 0);
     const losses = $derived(route === null ? [] : [...route.losses.lost.map((k) => `${kindName(k)} (lost)`), ...route.losses.atRisk.map((k) => `${kindName(k)} (at risk)`), ...route.losses.outOfDate.map((k) => `${kindName(k)} (out of date)`), ...route.losses.pairingLost.map((a) => `${a} (pairing)`), ...route.losses.appsUnavailable.map((a) => `${a} (app)`)]);

@@ -6,23 +6,26 @@
     import { jobAct } from './job.svelte';
 
     let { job, told, mayAct }: { job: Job; told: Return; mayAct: boolean } = $props();
-    const chosen = $derived(told.choices.find((c) => c.backup === told.chosen.backup));
-    const hold = jobAct(() => returns.choose(job.id, 'hold', null));
-    const release = jobAct(() => returns.choose(job.id, 'whole', told.chosen.backup));
+    const way = $derived(told.chosen);
+    const chosen = $derived(way === null || way.backup === null ? undefined : told.choices.find((c) => c.backup === way.backup));
+    const end = jobAct(() => returns.endLook(job.id));
+    const look = jobAct(() => returns.lookFirst(job.id));
     const what = $derived(
-        told.chosen.mode === 'hold' ? 'Held: nothing is put back until somebody chooses.'
-        : told.chosen.mode === 'as-new' ? `The device is kept as it was set up new${told.chosen.kinds.length === 0 ? '.' : `, and these are brought in: ${told.chosen.kinds.map(kindName).join(', ')}.`}`
-        : told.chosen.backup === null ? 'No backup is put back.'
-        : told.chosen.backup === 'cloud' ? 'The owner’s cloud backup, which the device fetches itself.'
-        : (chosen?.label ?? told.chosen.backup),
+        way === null ? 'Not chosen yet.'
+        : way.mode === 'keep-as-new' ? `The device is kept as it was set up new${way.kinds.length === 0 ? '.' : `, and these are brought in: ${way.kinds.map(kindName).join(', ')}.`}`
+        : way.mode === 'put-nothing-back' ? 'No backup is put back.'
+        : way.mode === 'from-cloud' ? 'The owner’s cloud backup, which the device fetches itself.'
+        : way.mode === 'never-left' ? 'The data never leaves the device.'
+        : (chosen?.label ?? way.backup),
     );
 </script>
 
 <section class="panel" aria-labelledby="copy">
     <h2 id="copy" class="mb-1">What is put back</h2>
     <p>{what}</p>
-    {#if told.chosen.by !== null}<p class="text-sm text-quiet">Chosen by {told.chosen.by}.</p>{/if}
-    {#if told.chosen.mode === 'whole' && told.chosen.backup !== null && told.chosen.backup !== 'cloud'}
+    {#if way !== null && way.by !== null}<p class="text-sm text-quiet">Chosen by {way.by}.</p>{/if}
+    {#if told.held}<p class="mt-1 font-semibold text-amber">Held, to look at the device first: nothing is put back meanwhile.</p>{/if}
+    {#if way?.mode === 'put-back'}
         {#if told.difference !== null}
             <h3 class="mt-3 text-sm text-quiet">The lowered copy differs from the sealed original in what it declares:</h3>
             <pre class="my-1 overflow-x-auto rounded-md bg-sunken p-3 font-mono text-sm" data-difference>{#each told.difference.removed as line (line)}<span class="block text-quiet"><span aria-hidden="true">− </span><span class="sr-only">was </span><s>{line}</s></span>{/each}{#each told.difference.added as line (line)}<span class="block font-semibold"><span aria-hidden="true">+ </span><span class="sr-only">is </span>{line}</span>{/each}</pre>
@@ -32,6 +35,6 @@
         {:else if chosen}<p class="mt-2 text-sm text-quiet">It is from {version(chosen.madeOn ?? '')}, and the device takes it as it is.</p>{/if}
     {/if}
     {#if job.device !== null && chosen?.base?.treatment === 'lowered'}<Evidence osLine={job.device.osLine} base={chosen.base} />{/if}
-    {#if mayAct && told.chosen.mode === 'hold' && !told.mayChoose && job.state === 'open'}<p class="mt-3 border-t border-edge pt-3"><button class="act-quiet" disabled={release.isPending} onclick={() => release.mutate()}>Let it go by itself again</button></p>{/if}
-    {#if mayAct && told.mayHold && job.state === 'open'}<p class="mt-3 border-t border-edge pt-3 text-sm"><button class="act-quiet" disabled={hold.isPending} onclick={() => hold.mutate()}>Hold the return</button> <span class="text-quiet">to look at the device as new first, or to choose otherwise.</span></p>{/if}
+    {#if mayAct && job.may['look-first'].allowed}<p class="mt-3 border-t border-edge pt-3 text-sm"><button class="act-quiet" disabled={look.isPending} onclick={() => look.mutate()}>Look at it first</button> <span class="text-quiet">The return waits until you let it go on.</span></p>{/if}
+    {#if mayAct && job.may['end-look'].allowed}<p class="mt-3 border-t border-edge pt-3 text-sm text-quiet"><button class="act-quiet" disabled={end.isPending} onclick={() => end.mutate()}>Go on with the return</button></p>{/if}
 </section>

@@ -7,14 +7,14 @@
     import { jobAct } from './job.svelte';
 
     let { job, mayAct }: { job: Job; mayAct: boolean } = $props();
-    const ready = $derived(job.steps.find((s) => s.code === 'hand-over')?.state === 'needs-hand');
+    const ready = $derived(job.may['put-items-back'].allowed);
     // each comparison anew, however soon it follows the last
     const proven = $derived(job.steps.find((s) => s.code === 'prove')?.attempt);
     const missing = createQuery(() => ({ queryKey: ['missing', job.id, proven], queryFn: () => returns.missing(job.id), refetchInterval: ready ? false : 1500 }));
     const put = jobAct((items: { kind: MissingItem['kind']; path: string; bag: string }[]) => returns.putBack(job.id, items), () => void missing.refetch());
     const SHOWN = 8;
     const items = $derived(missing.data?.items ?? []);
-    const unexpected = $derived(new Set<string>(job.proof?.unexpected ?? []));
+    const unexpected = $derived(new Set<string>(job.verdict.unnamedKinds));
     // what was not named before comes first
     const sorted = $derived([...items].sort((a, b) => Number(unexpected.has(b.kind)) - Number(unexpected.has(a.kind)) || Number(b.oneByOne) - Number(a.oneByOne)));
     const here = $derived(job.steps.some((s) => s.code === 'bring-in'));

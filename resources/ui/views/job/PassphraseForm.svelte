@@ -4,7 +4,7 @@
     import { jobAct } from './job.svelte';
 
     let { job }: { job: Job } = $props();
-    const wanting = $derived(job.steps.find((s) => s.state === 'needs-hand' && s.problem?.code === 'passphrase-wanted'));
+    const wanting = $derived(job.steps.find((s) => job.may['give-passphrase'].allowed && s.problem?.code === 'passphrase-wanted'));
     const isNew = $derived(wanting?.code === 'back-up');
     let passphrase = $state('');
     let again = $state('');

@@ -40,8 +40,8 @@
         <div class="mt-1 flex flex-wrap gap-3">
             <button class="act" disabled={pace.keys.length === 0} onclick={() => pace.start()}>{#if pace.at === null}<Play size={18} aria-hidden="true" />Pace me{:else}<RotateCcw size={18} aria-hidden="true" />From the first key{/if}</button>
             <button class="act-quiet" disabled={byCable.isPending} onclick={() => byCable.mutate()}>Ask it over the cable instead</button>
-            {#if job.ahead.leaveRecovery}<button class="act-quiet ml-auto" disabled={leave.isPending} onclick={() => leave.mutate()}>Leave without writing</button>{/if}
+            {#if job.may['leave-recovery'].allowed}<button class="act-quiet ml-auto" disabled={leave.isPending} onclick={() => leave.mutate()}>Leave without writing</button>{/if}
         </div>
-        {#if job.ahead.leaveRecovery}<p class="mt-2 text-sm text-quiet">Leaving brings the device back as it was, and the job to before the erase line with its backup kept.</p>{/if}
+        {#if job.may['leave-recovery'].allowed}<p class="mt-2 text-sm text-quiet">Leaving brings the device back as it was, and the job to before the erase line with its backup kept.</p>{/if}
     {/if}
 </section>

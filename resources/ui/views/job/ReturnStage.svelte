@@ -17,7 +17,7 @@
     const steps = $derived(stepsOf(job, 'return'));
     const told = createQuery(() => ({ queryKey: ['return', job.id], queryFn: () => returns.show(job.id), enabled: job.route !== null, refetchInterval: job.state === 'open' ? 1500 : false }));
     // the device has said no, or somebody wants to choose: then the choice comes first
-    const choosing = $derived(steps.some((s) => (s.state === 'failed' && s.code === 'put-back') || s.problem?.code === 'return-held'));
+    const choosing = $derived(steps.some((s) => (s.state === 'failed' && s.code === 'put-back') ) || job.returnHeld);
 </script>
 
 {#if job.route === null || steps.length === 0}

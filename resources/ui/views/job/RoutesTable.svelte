@@ -1,12 +1,18 @@
 <script lang="ts">
-    import type { Route } from '../../api/types';
+    import type { Job, Route } from '../../api/types';
     import { bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
     import CrossingPath from './CrossingPath.svelte';
 
-    let { routes, chosen, taken, mayTake, busy, onchoose, ontake }: { routes: Route[]; chosen: string; taken: boolean; mayTake: boolean; busy: boolean; onchoose: (id: string) => void; ontake: (route: Route) => void } = $props();
+    let { routes, device, refused, chosen, taken, mayTake, busy, onchoose, ontake }: { routes: Route[]; device: Job['device']; refused: Job['refusedPermits']; chosen: string; taken: boolean; mayTake: boolean; busy: boolean; onchoose: (id: string) => void; ontake: (route: Route) => void } = $props();
 
     const names = (list: string[]) => (list.length === 0 ? 'nothing' : list.map(kindName).join(', '));
-    const lost = (r: Route) => [...r.losses.lost, ...r.losses.pairingLost.map((a) => `pairing of ${a}`), ...r.losses.appsUnavailable.map((a) => `app ${a}`)];
+    const accessory = (id: string) => {
+        const a = device?.accessories.find((x) => x.id === id);
+        return a === undefined ? id : `${a.type} ${a.id}`;
+    };
+    const app = (id: string) => device?.apps.find((x) => x.id === id)?.name ?? id;
+    const lost = (r: Route) => [...r.losses.lost, ...r.losses.pairingLost.map((a) => `pairing of ${accessory(a)}`), ...r.losses.appsUnavailable.map((a) => `app ${app(a)}`)];
+    const refusal = (r: Route) => refused.find((p) => r.legs.some((l) => l.to.build === p.build));
     const again = (r: Route) => r.kinds.filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter').map((k) => k.kind);
     function data(r: Route): string {
         if (r.base === null) return 'stays on the device';
@@ -39,6 +45,7 @@
                     <th scope="col" class="rounded-t-md border-x-2 border-t-2 px-3 pt-2 pb-1 text-left font-normal {r.id === chosen ? 'border-jade bg-jade-wash' : 'border-transparent'}" title={title(r)} data-route={r.id}>
                         <CrossingPath route={r} />
                         <p class="mt-1 leading-snug">{r.trade}</p>
+                        {#if refusal(r)}<p class="mt-1 rounded-md bg-amber-wash px-2 py-1 text-amber" data-refused>The vendor refused a permit for {refusal(r)?.build}, {dayAndClock(refusal(r)?.at ?? '')}: {refusal(r)?.words} <span class="code !text-inherit">{refusal(r)?.reason}</span></p>{/if}
                     </th>
                 {/each}
             </tr>

@@ -13,6 +13,7 @@
     let { job }: { job: Job } = $props();
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
     const again = jobAct(() => api.backUpAgain(job.id));
+    const takeBack = jobAct((code: string) => api.takeBack(job.id, code));
     const attest = jobAct((code: string) => api.attest(job.id, code));
     const fetching = $derived(job.steps.some((s) => s.code === 'fetch-package' && s.state !== 'done'));
     const line = $derived(job.steps.find((s) => s.code === 'cross-line'));
@@ -36,15 +37,15 @@
                     <p class="code my-1 break-all">{bag.id}</p>
                     <p class="text-sm">{bag.items === null ? 'Being written' : `${bag.items} items, ${bytes(bag.bytes)}`}, made on {version(bag.madeOn)}{bag.verifiedAt === null ? '' : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null ? '' : `; sealed until ${dayAndClock(bag.keepUntil)}`}.</p>
                     {#if bag.faults.length > 0}<ul class="mt-2 text-sm text-loss">{#each bag.faults.slice(0, 4) as f, i (i)}<li><span class="font-mono">{f.path}</span>: {f.code}{f.detail === '' ? '' : `, ${f.detail}`}</li>{/each}</ul>{/if}
-                    {#if broken && session.mayAct && !job.lineCrossed}<button class="act mt-3" disabled={again.isPending} onclick={() => again.mutate()}>Back up again</button>{/if}
+                    {#if session.mayAct && job.may['back-up-again'].allowed}<button class="{broken ? 'act' : 'act-quiet'} mt-3" disabled={again.isPending} onclick={() => again.mutate()}>Back up again</button>{/if}
                 </section>
             {/if}
             <section class="panel py-3" aria-labelledby="checks">
                 <h2 id="checks" class="mb-1">{job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}</h2>
-                <CheckList checks={job.checks} lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null} mayAct={session.mayAct && !job.lineCrossed} onattest={(code) => attest.mutate(code)} />
+                <CheckList checks={job.checks} lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null} may={{ attest: session.mayAct && job.may.attest.allowed, takeBack: session.mayAct && job.may['take-back-attestation'].allowed }} onattest={(code) => attest.mutate(code)} ontakeback={(code) => takeBack.mutate(code)} />
                 {#if line?.state === 'needs-hand' && session.mayAct}
-                    {#if stopping === 0}<a class="act mt-3 w-full" href="#/jobs/{job.id}/line">Go to the erase line</a>
-                    {:else}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">{stopping === 1 ? 'One check keeps' : `${stopping} checks keep`} the erase line closed.</p>{/if}
+                    {#if job.may['cross-line'].allowed}<a class="act mt-3 w-full" href="#/jobs/{job.id}/line">Go to the erase line</a>
+                    {:else}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">{stopping > 0 ? (stopping === 1 ? 'One check keeps the erase line closed.' : `${stopping} checks keep the erase line closed.`) : job.may['cross-line'].words}</p>{/if}
                 {/if}
             </section>
         </div>

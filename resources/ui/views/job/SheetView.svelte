@@ -35,7 +35,7 @@
         <div class="mt-4 grid grid-cols-[auto_auto_1fr] items-center gap-x-6 rounded-md bg-sunken px-4 py-3">
             <p><span class="block text-sm text-quiet">It ran</span><span class="text-xl font-semibold">{version(s.before.version)}</span> <span class="code">{s.before.build}</span></p>
             <p><span class="block text-sm text-quiet">It runs now</span><span class="text-xl font-semibold">{version(s.after.version)}</span> <span class="code">{s.after.build}</span></p>
-            <p class="text-lg font-semibold {s.nothingLost ? 'text-jade-strong' : ''}">{s.nothingLost ? 'Nothing was lost.' : s.losses.length === 0 ? 'Everything we compared is there.' : 'Some things did not come back; they are named below.'}</p>
+            <p class="text-lg font-semibold {s.nothingLost ? 'text-jade-strong' : ''}">{s.verdict}</p>
         </div>
         {#if s.losses.length > 0}<section class="mt-4"><h2>What did not come back</h2><ul class="list-disc pl-5">{#each s.losses as l (l)}<li>{l}</li>{/each}</ul></section>{/if}
         <section class="mt-4"><h2>What came back</h2>

@@ -1,13 +1,13 @@
 <script lang="ts">
     import type { Job } from '../../api/types';
+    import { SYNCING_KINDS } from '../../api/words';
     import { kindName } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import type { WhatIf } from './whatif.svelte';
 
     let { what, job }: { what: WhatIf; job: Job } = $props();
 
-    const SYNCING = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'app-data', 'saved-passwords', 'health'];
-    const kinds = $derived((job.device?.kinds ?? []).filter((k) => SYNCING.includes(k.kind)));
+    const kinds = $derived((job.device?.kinds ?? []).filter((k) => SYNCING_KINDS.includes(k.kind)));
     const syncs = (kind: string, really: boolean) => what.sync[kind] ?? really;
     const changed = () => what.changed();
 </script>

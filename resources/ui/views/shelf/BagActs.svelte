@@ -3,11 +3,11 @@
     import { toast } from 'svelte-sonner';
     import { shelf, zipAddress } from '../../api/shelf';
     import type { Bag } from '../../api/types';
+    import { EXPORTED_KINDS } from '../../api/words';
     import { instant, kindName } from '../../parts/format';
 
-    let { bag, leads, ondone }: { bag: Bag; leads: boolean; ondone: () => void } = $props();
+    let { bag, restedOn, leads, ondone }: { bag: Bag; restedOn: string | null; leads: boolean; ondone: () => void } = $props();
 
-    const EXPORTED = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log'];
     const queries = useQueryClient();
     const again = () => void queries.invalidateQueries({ queryKey: ['shelf'] });
     const fail = (e: Error) => toast.error(e.message);
@@ -36,11 +36,12 @@
     </form>
 {/if}
 <fieldset class="mt-3 text-sm"><legend class="font-semibold">Write out in open formats</legend>
-    <div class="flex flex-wrap gap-x-4 gap-y-1">{#each EXPORTED as k (k)}<label class="flex items-center gap-1.5"><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" value={k} bind:group={kinds} />{kindName(k)}</label>{/each}</div>
+    <div class="flex flex-wrap gap-x-4 gap-y-1">{#each EXPORTED_KINDS as k (k)}<label class="flex items-center gap-1.5"><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" value={k} bind:group={kinds} />{kindName(k)}</label>{/each}</div>
     <button class="act-quiet mt-2" disabled={out.isPending || kinds.length === 0 || (bag.encryption === 'openpgp' && passphrase === '')} onclick={() => out.mutate()}>{out.isPending ? 'Writing out…' : 'Write out as ZIP'}</button>
 </fieldset>
 <form class="mt-3 flex items-end gap-2 border-t border-edge pt-3" onsubmit={(e) => { e.preventDefault(); remove.mutate(); }}>
     <label class="flex flex-1 flex-col text-sm">Why is it to be deleted?<input class="field" maxlength="500" bind:value={reason} /></label>
-    <button class="act-quiet text-loss" disabled={remove.isPending || bag.state === 'writing' || (bag.state === 'sealed' && (!leads || reason.trim() === ''))}>Delete this bag</button>
+    <button class="act-quiet text-loss" disabled={remove.isPending || restedOn !== null || bag.state === 'writing' || (bag.state === 'sealed' && (!leads || reason.trim() === ''))}>Delete this bag</button>
 </form>
+{#if restedOn !== null}<p class="mt-1 text-sm text-amber" data-rested-on>It cannot be deleted now. {restedOn}</p>{/if}
 {#if bag.state === 'sealed' && !leads}<p class="mt-1 text-sm text-quiet">Only a lead deletes a sealed copy.</p>{/if}

@@ -59,7 +59,7 @@
                     <h2 id="chosen" class="mb-2">{chosen.label}</h2>
                     {#if chosen.faults.length > 0}<ul class="mb-2 max-h-40 overflow-auto text-sm text-loss">{#each chosen.faults as f, i (i)}<li><span class="font-mono break-all">{f.path}</span>: {f.code}</li>{/each}</ul>{/if}
                     <BagInside bag={chosen} />
-                    {#if session.mayAct}<div class="mt-3"><BagActs bag={chosen} leads={session.leads} ondone={() => (chosenId = null)} /></div>{/if}
+                    {#if session.mayAct}<div class="mt-3"><BagActs bag={chosen} restedOn={held.data?.restedOn[chosen.id] ?? null} leads={session.leads} ondone={() => (chosenId = null)} /></div>{/if}
                 </section>
             {/if}
             {#if session.mayAct}<ImportStrip held={held.data} />{/if}

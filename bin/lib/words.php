@@ -1,0 +1,53 @@
+<?php
+
+/**
+ * Writes the vocabulary of the core's enums as TypeScript to standard output, so that screens say what the core says:
+ * `php bin/lib/words.php > resources/ui/api/words.ts`.
+ */
+
+declare(strict_types=1);
+
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\Act;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\Stage;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\Who;
+use JadeStep\Core\Readiness\CheckCode;
+use JadeStep\Core\Readiness\CheckState;
+use JadeStep\Core\Route\Move;
+
+require __DIR__.'/../../vendor/autoload.php';
+
+/**
+ * @param  list<\BackedEnum>  $cases
+ * @return array<string, string>
+ */
+$labels = static function (array $cases, string $method = 'label'): array {
+    return array_combine(array_column($cases, 'value'), array_map(static fn (\BackedEnum $case): string => $case->{$method}(), $cases));
+};
+
+$words = [
+    'STAGE' => $labels(Stage::cases()),
+    'STEP' => $labels(StepCode::cases(), 'title'),
+    'ACT' => $labels(Act::cases()),
+    'WHO' => $labels(Who::cases()),
+    'KIND' => $labels(Kind::cases()),
+    'MOVE' => $labels(Move::cases()),
+    'CHECK' => $labels(CheckCode::cases()),
+    'CHECK_STATE' => $labels(CheckState::cases()),
+    'JOB_STATE' => $labels(JobState::cases(), 'words'),
+];
+$lists = [
+    'SYNCING_KINDS' => array_column(array_filter(Kind::cases(), static fn (Kind $k): bool => $k->canSync()), 'value'),
+    'CLOUD_KINDS' => array_column(array_filter(Kind::cases(), static fn (Kind $k): bool => $k->canSync() && $k->inPlainBag()), 'value'),
+    'EXPORTED_KINDS' => array_column(array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport()), 'value'),
+    'ATTESTED_CHECKS' => array_column(array_filter(CheckCode::cases(), static fn (CheckCode $c): bool => $c->act() === Act::Attest), 'value'),
+];
+echo "// Written by bin/lib/words.php from the core's enums. Change the words there.\n";
+foreach ($words as $name => $of) {
+    echo "\nexport const {$name} = ", json_encode($of, JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR), " as const;\n";
+}
+foreach ($lists as $name => $of) {
+    echo "\nexport const {$name}: string[] = ", json_encode($of, JSON_UNESCAPED_UNICODE | JSON_THROW_ON_ERROR), ";\n";
+}
