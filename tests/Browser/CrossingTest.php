@@ -21,7 +21,7 @@ final class CrossingTest extends BrowserTestCase
         $id = preg_replace('#.*/jobs/(\d+).*#', '$1', $b->driver->getCurrentURL());
         $b->visit("/jobs/{$id}/identify")->see('What the device holds')->see('FN7-2');
         $this->assertAccessible('identify');
-        $b->press('Go to Choose n')->see('What is signed for this model');
+        $b->press('Take a route')->see('What is signed for this model');
         self::assertStringContainsString('the end is announced for', $b->text());
         $b->find(WebDriverBy::xpath('//button[contains(., "8F190")]'))->click();
         $b->see('Closed since 1 Jun 2026');
@@ -34,7 +34,7 @@ final class CrossingTest extends BrowserTestCase
         $this->assertAccessible('safeguard');
         $b->press('I have checked');
         $b->see('One check keeps');
-        $b->press('I have checked')->press('Go to the erase line')->see('What was proven')->see('Nothing, by the plan');
+        $b->press('I have checked')->press('To the erase line')->see('What was proven')->see('Nothing, by the plan');
         $this->assertAccessible('erase line');
 
         $serial = $b->find(WebDriverBy::cssSelector('form input'));
@@ -60,10 +60,10 @@ final class CrossingTest extends BrowserTestCase
         $b->visit("/jobs/{$id}/return")->see('Declared-Version: 8.7.0', 30)->see('Declared-Version: 9.3.0');
         $this->assertAccessible('return');
 
-        $b->visit("/jobs/{$id}/hand-over")->see('Nothing missing.', 60)->see('180 of 180')->see('64 of 64')->see('system/about.json')->see('sign in again by hand');
+        $b->visit("/jobs/{$id}/hand-over")->see('Nothing is missing.', 60)->see('180 of 180')->see('64 of 64')->see('system/about.json')->see('sign in again by hand');
         $this->assertAccessible('hand over');
         self::assertSame('8.7.0', self::rig('/devices/SKL-0042')['version']);
-        $b->press('Hand over and end the job')->see('Ended')->see('Nothing lost.');
+        $b->press('Hand over and end the job')->see('Ended')->see('Nothing is missing.');
     }
 
     public function test_progress_survives_a_reload_and_colours_can_be_changed(): void

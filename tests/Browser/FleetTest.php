@@ -149,7 +149,7 @@ final class FleetTest extends BrowserTestCase
             $b->press('I have checked');
             RunningSystem::waitUntil(fn (): bool => $open() < $left, 20, 'the check stays open');
         }
-        $b->press('Go to the erase line')->see('What was proven');
+        $b->press('To the erase line')->see('What was proven');
         $b->find(WebDriverBy::cssSelector('form input'))->sendKeys($serial);
         $b->find(WebDriverBy::cssSelector('form button.act'))->click();
         $b->gone('Type the serial that stands on the device');

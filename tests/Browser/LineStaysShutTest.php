@@ -14,7 +14,7 @@ final class LineStaysShutTest extends BrowserTestCase
         $b->find(WebDriverBy::xpath('//li[contains(., "SKL-0057")]//button[contains(., "Take in")]'))->click();
         $b->press('Take this route');
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 60);
-        $b->press('I have checked')->see('One check keeps')->press('I have checked')->press('Go to the erase line');
+        $b->press('I have checked')->see('One check keeps')->press('I have checked')->press('To the erase line');
 
         // the page shows everything proven; now one bit of the sealed copy flips on the disk
         $bag = $this->bag();

@@ -37,7 +37,7 @@ final class ReturnTest extends BrowserTestCase
         $b->find(WebDriverBy::cssSelector('[data-tally="photos"]'));
         $this->assertAccessible('return');
 
-        $b->visit("/jobs/{$id}/hand-over")->see('Otherwise than promised: photos.', 90)->see('One item is missing');
+        $b->visit("/jobs/{$id}/hand-over")->see('More is missing than was named: 1 of 90 in photos (1 item). Put it back first.', 90)->see('One item is missing');
         self::assertFalse($this->canPress('Hand over and end the job'), 'what was not named before is accepted or put back first');
         $this->assertAccessible('hand over with an item missing');
         $missing = (string) $b->find(WebDriverBy::cssSelector('[data-missing]'))->getAttribute('data-missing');
@@ -48,8 +48,8 @@ final class ReturnTest extends BrowserTestCase
         $b->visit("/jobs/{$id}/hand-over")->see('It is damaged in this bag. Take it from another.', 60);
         self::assertStringContainsString('Kept by the crew', (string) $b->driver->executeScript('const s = document.querySelector("[data-missing] select"); return s.options[s.selectedIndex].text'), 'the next bag is proposed');
         $b->press('Put it back');
-        $b->visit("/jobs/{$id}/hand-over")->see('Nothing missing.', 60);
-        $b->press('Hand over and end the job')->see('Ended')->see('Nothing lost.');
+        $b->visit("/jobs/{$id}/hand-over")->see('Nothing is missing.', 60);
+        $b->press('Hand over and end the job')->see('Ended')->see('Nothing is missing.');
         self::assertSame('done', $this->state($id));
     }
 
@@ -59,10 +59,10 @@ final class ReturnTest extends BrowserTestCase
         self::hand(self::WEARABLE, 'reset', []);
         $this->bringIn(self::WEARABLE, ['daysAgo' => 60, 'madeOn' => '8.6.0', 'label' => 'Before the upgrade']);
         $id = $this->crossed(self::WEARABLE, function (int $id): void {
-            $this->browser->visit("/jobs/{$id}/return")->press('Hold the return');
+            $this->browser->visit("/jobs/{$id}/return")->press('Look at it first');
             self::hand(self::WEARABLE, 'faults', ['kind' => 'sync-late']);
         }, false);
-        $b->visit("/jobs/{$id}/return")->see('The return is held', 90)->see('proposed: the least loss')->see('as it is, brought in');
+        $b->visit("/jobs/{$id}/return")->see('The return waits until you let it go on', 90)->see('proposed: the least loss')->see('as it is, brought in');
         $this->assertAccessible('what can be put back');
         $this->putBack('Before the upgrade');
         $b->see('Not here yet by sync', 90);
@@ -90,7 +90,7 @@ final class ReturnTest extends BrowserTestCase
         $b->find(WebDriverBy::cssSelector('input[type="search"]'))->sendKeys('watch roster');
         $b->see('Without ')->see(self::WEARABLE);
         $this->assertAccessible('bench with a search among the ended');
-        $b->visit("/jobs/{$id}/hand-over")->see('This job is done. The device was handed over, without');
+        $b->visit("/jobs/{$id}/hand-over")->see('This job is done. The device was handed over, without what is named.');
     }
 
     public function test_an_encrypted_return_wants_its_passphrase_and_a_refused_backup_makes_way_for_the_next(): void
@@ -167,7 +167,7 @@ final class ReturnTest extends BrowserTestCase
         $b->find(WebDriverBy::xpath('//button[contains(., "take this route") or contains(., "Take this route")]'))->click();
         $encrypted ? $this->givePassphrase(60, true) : null;
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 120);
-        $b->press('I have checked')->see('One check keeps')->press('I have checked')->press('Go to the erase line')->see('What was proven');
+        $b->press('I have checked')->see('One check keeps')->press('I have checked')->press('To the erase line')->see('What was proven');
         $b->find(WebDriverBy::cssSelector('form input'))->sendKeys($serial.WebDriverKeys::ENTER);
         $b->see('Put the device in recovery mode', 60);
         $before($id);
@@ -202,6 +202,7 @@ final class ReturnTest extends BrowserTestCase
         $column = '//th[@data-choice][contains(., "'.$label.'")]';
         $this->browser->find(WebDriverBy::xpath($column));
         $this->browser->find(WebDriverBy::xpath("//table[@aria-label='Backups side by side']//tr[last()]/td[count({$column}/preceding-sibling::*) + 1]/button"))->click();
+        $this->browser->press('Accept these losses and put this one back');
     }
 
     private function flip(string $file): void

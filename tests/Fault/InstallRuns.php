@@ -191,6 +191,19 @@ final class InstallRuns
     }
 
     /**
+     * @param  list<array<string, mixed>>  $steps
+     * @return array<string, mixed> the step that stands, what has failed first; or what is under way
+     */
+    private static function pressing(array $steps): array
+    {
+        $ranks = ['failed' => 0, 'needs-hand' => 1, 'running' => 3, 'ready' => 4, 'waiting' => 5, 'done' => 6];
+        $rank = static fn (array $s): int => $s['problem'] !== null && $s['state'] === 'running' ? 2 : $ranks[$s['state']];
+        usort($steps, static fn (array $a, array $b): int => $rank($a) <=> $rank($b));
+
+        return $steps[0];
+    }
+
+    /**
      * Does the one thing that the job asks for now.
      *
      * @param  array<string, mixed>  $run
@@ -202,7 +215,7 @@ final class InstallRuns
         if ($job['state'] !== 'open') {
             return ['over' => true, 'ended' => $job['state']] + $run;
         }
-        $step = $job['current'];
+        $step = self::pressing($job['steps']);
         $code = $step['problem']['code'] ?? ($step['state'] === 'needs-hand' ? $step['code'] : null);
         if ($code === null || ($step['state'] === 'running' && ! in_array($step['code'], ['enter-recovery', 'wake', 'put-back', 'pair', 'install'], true))) {
             return $run;
@@ -269,6 +282,8 @@ final class InstallRuns
                     'battery' => $answer('charger-in'),
                     'owner-lock-off', 'lock-delay' => $answer('owner-lock-off-elsewhere'),
                     'almanac-fresh' => $this->visitor->send('POST', '/almanac/refresh'),
+                    'paired' => [$this->visitor->send('POST', "/jobs/{$job['id']}/pair"), $answer('consent')],
+                    'permit' => $this->visitor->send('POST', "/jobs/{$job['id']}/choose-again"),
                     'backup-verified', 'backup-complete', 'sealed-copy' => $this->visitor->send('POST', "/jobs/{$job['id']}/backup-again"),
                     default => null,
                 };
@@ -327,7 +342,7 @@ final class InstallRuns
         $failures = array_sum(array_filter($run['tries'], static fn (string $k): bool => str_starts_with($k, "{$step['code']} "), ARRAY_FILTER_USE_KEY));
         if (in_array($step['code'], ['back-up', 'verify-backup', 'seal-backup'], true)) {
             $this->visitor->send('POST', "/jobs/{$job['id']}/backup-again");
-        } elseif ($job['ahead']['onward'] && $failures % 4 === 3) {
+        } elseif ($job['may']['go-onward']['allowed'] && $failures % 4 === 3) {
             $this->goOnward($job);
         } else {
             $this->visitor->send('POST', "/jobs/{$job['id']}/steps/{$step['code']}/retry");
@@ -375,7 +390,7 @@ final class InstallRuns
             $holds ?: $broken[] = $else;
         };
         $ended = in_array($job['state'], ['done', 'done-with-losses'], true);
-        $say($ended, 'the job did not end: it stands at '.json_encode([$job['current']['code'] ?? null, $job['current']['state'] ?? null, $job['current']['problem'] ?? null]).', after '.json_encode($run['tries']));
+        $say($ended, 'the job did not end: it stands at '.json_encode($job['now']).', after '.json_encode($run['tries']));
         $device = array_column($this->rig('GET', '/practice')['devices'], null, 'serial');
         $this->judgeWrites($job, $device[$run['serial']]['writes'], $say);
         $this->judgeBackup($job, $say);

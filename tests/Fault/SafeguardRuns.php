@@ -70,7 +70,7 @@ final class SafeguardRuns
             $broken[] = 'the erase line was opened without a whole verified bag';
         }
         if (! $crossed && $sound) {
-            $broken[] = 'the erase line stayed shut although the bag is whole: '.json_encode($this->visitor->ask('GET', "/jobs/{$job}")['current']['problem'] ?? null);
+            $broken[] = 'the erase line stayed shut although the bag is whole: '.json_encode($this->visitor->ask('GET', "/jobs/{$job}")['now'] ?? null);
         }
         $this->clear($job);
 

@@ -94,10 +94,10 @@ final class AlmanacTest extends FeatureTestCase
         $held = app(HeldAlmanac::class)->of('brightmere');
         $this->practice('brightmere', $hand);
 
-        $this->signedIn()->postJson('/api/v1/almanac/refresh')->assertOk()->assertJsonPath('results.0.problem.code', $code)->assertJsonPath('results.1.problem', null);
+        $this->signedIn()->postJson('/api/v1/almanac/refresh')->assertOk()->assertJsonPath('results.0.problem.reason', $code)->assertJsonPath('results.1.problem', null);
 
         $now = $this->getJson('/api/v1/almanac')->json('vendors.0');
-        self::assertSame([$held?->id, $code], [$now['held']['id'], $now['problem']['code']]);
+        self::assertSame([$held?->id, $code], [$now['held']['id'], $now['problem']['reason']]);
         $this->practice('brightmere', null);
         $this->postJson('/api/v1/almanac/refresh')->assertJsonPath('results.0.problem', null);
     }
@@ -128,7 +128,7 @@ final class AlmanacTest extends FeatureTestCase
     public function test_a_new_key_is_shown_by_its_thumbprint_and_counts_when_a_lead_accepts_it_by_name(): void
     {
         Http::post(config('jade.demo_vendors.osterly.address').'/practice/keys')->throw();
-        $this->signedIn()->postJson('/api/v1/almanac/refresh')->assertJsonPath('results.1.problem.code', 'unknown-key');
+        $this->signedIn()->postJson('/api/v1/almanac/refresh')->assertJsonPath('results.1.problem.reason', 'unknown-key');
         $new = array_column($this->getJson('/api/v1/vendors')->json('vendors.1.keys'), null, 'state')['offered'];
         self::assertMatchesRegularExpression('/\A[A-Za-z0-9_-]{43}\z/', $new['thumbprint']);
 
@@ -141,7 +141,7 @@ final class AlmanacTest extends FeatureTestCase
         $this->postJson('/api/v1/almanac/refresh')->assertJsonPath('results.1.problem', null);
         $this->putJson($at, ['state' => 'refused'])->assertOk();
         $this->passSeconds(2);
-        $this->postJson('/api/v1/almanac/refresh')->assertJsonPath('results.1.problem.code', 'unknown-key');
+        $this->postJson('/api/v1/almanac/refresh')->assertJsonPath('results.1.problem.reason', 'unknown-key');
 
         DB::table('vendor_keys')->where('id', $new['id'])->update(['state' => KeyState::Accepted->value]);
     }

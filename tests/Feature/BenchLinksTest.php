@@ -85,7 +85,7 @@ final class BenchLinksTest extends FeatureTestCase
     /** @return array<string, mixed> */
     private function reading(): array
     {
-        return ['serial' => 'SKL-0042', 'imei' => null, 'hardwareId' => 'FN7-2', 'version' => '9.3.0', 'build' => '9D55', 'mode' => 'normal', 'bootable' => true,
+        return ['serial' => 'SKL-0042', 'imei' => null, 'hardwareId' => 'FN7-2', 'modelName' => 'Fenn 7', 'osLine' => 'tarn', 'version' => '9.3.0', 'build' => '9D55', 'mode' => 'normal', 'bootable' => true,
             'paired' => false, 'activated' => true, 'setUp' => true, 'operation' => null, 'kinds' => []];
     }
 }

@@ -127,7 +127,7 @@ final class IntakeTest extends FeatureTestCase
         $this->workUntil($job, StepCode::ChooseRoute);
         $before = $job->getAttributes();
         $lost = static fn (array $plan): array => $plan['routes'][0]['losses']['lost'];
-        self::assertSame([], $lost($job->plan ?? []), 'health and passwords sync on this device');
+        self::assertSame([], $lost(self::planOf($job)), 'health and passwords sync on this device');
 
         $what = $this->postJson("/api/v1/jobs/{$job->id}/what-if", ['sync' => ['health' => false], 'linkBytesPerSecond' => 50_000])->assertOk();
 

@@ -76,12 +76,12 @@ final class JobTest extends FeatureTestCase
         $blocked = $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '8.6.0']])->assertOk();
         self::assertSame(['blocked', '8.7.0'], [$blocked->json('plan.verdict'), $blocked->json('plan.nearest.version')]);
         self::assertSame('window-closed', $blocked->json('plan.rejected.0.reasons.0.code'));
-        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => 'eight']])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/goal');
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => 'eight']])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/goal/exact');
         $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '8.6.0', 'newestInMajor' => 8]])->assertUnprocessable();
         $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestInMajor' => 8]])->assertOk()->assertJsonPath('plan.verdict', 'reachable');
 
         $this->acceptRoute($job);
-        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestInMajor' => 8]])->assertConflict()->assertJsonPath('code', 'not-now');
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['newestInMajor' => 8]])->assertConflict()->assertJsonPath('code', 'not-any-more');
     }
 
     public function test_a_route_that_is_not_on_offer_is_not_taken(): void
@@ -111,10 +111,13 @@ final class JobTest extends FeatureTestCase
 
     public function test_a_permit_refused_after_an_install_had_begun_never_claims_that_nothing_was_erased(): void
     {
+        $this->hands = false;
         $job = $this->jobAtTheLine();
         $this->practice('brightmere', ['refused' => ['8G210']]);
-        $job->update(['install_begun_at' => now()]);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
+        $this->workUntil($job, StepCode::EnterRecovery, StepState::Ready);
+        $job->update(['install_begun_at' => now()]);
+        $this->hands = true;
         $this->workUntil($job, StepCode::Install, StepState::Failed);
 
         $problem = $job->step(StepCode::Install)->problem;

@@ -69,7 +69,7 @@ final class JournalTest extends FeatureTestCase
         self::assertSame([self::SERIAL], array_values(array_unique(array_column($shown('serial='.self::SERIAL), 'serial'))));
         self::assertSame(['almanac-refreshed'], array_values(array_unique(array_column($shown('who='.urlencode('Maren "Dow", lead')), 'act'))));
         self::assertSame([], $shown('until=2026-01-01T00:00:00Z'));
-        self::assertNotSame([], $shown('from=2026-01-01T00:00:00Z&words='.urlencode('took the DEVICE')));
+        self::assertNotSame([], $shown('from=2026-01-01T00:00:00Z&words='.urlencode('took a DEVICE in')));
         self::assertSame([], $shown('words='.urlencode('100%_')));
         $this->getJson('/api/v1/journal?from=yesterday')->assertUnprocessable();
         $newest = $shown('act=job-opened')[0]['id'];

@@ -7,10 +7,13 @@ namespace Tests\Feature;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\ReturnRecord;
+use Illuminate\Testing\TestResponse;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Seal;
+use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
 
@@ -28,7 +31,7 @@ final class ReturnTest extends FeatureTestCase
         $told = $this->getJson("/api/v1/jobs/{$job->id}/return")->assertOk();
         self::assertSame(['removed' => ['Declared-Version: 9.3.0'], 'added' => ['Declared-Version: 8.7.0'], 'own' => ['External-Identifier', 'Lowered-From', 'Lowered-At'], 'samePayload' => true], $told->json('difference'));
         self::assertSame($before, $this->digests($this->bagFolder($job)));
-        self::assertSame([true, 'lowered', 'bag'], [$told->json('mayChoose'), $told->json('choices.0.base.treatment'), $told->json('choices.0.where')]);
+        self::assertSame([true, 'lowered', 'bag'], [$this->getJson("/api/v1/jobs/{$job->id}")->json('may.choose-return.allowed'), $told->json('choices.0.base.treatment'), $told->json('choices.0.where')]);
         self::assertSame([$job->safetyBag()?->id, $job->safetyBag()?->id], [$told->json('proposed'), $told->json('chosen.backup')]);
         self::assertSame([180, 180], $told->json('tally.photos'));
         self::assertSame([], $this->verdicts($job, 'worse'));
@@ -48,7 +51,10 @@ final class ReturnTest extends FeatureTestCase
         $outcomes = array_column($choice['kinds'], 'from', 'kind');
         self::assertSame(['base', 'sync'], [$outcomes['photos'], $outcomes['contacts']]);
 
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => $old->id])->assertOk();
+        $less = $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'put-back', 'backup' => $old->id, 'kinds' => [], 'accept' => []]);
+        $less->assertConflict()->assertJsonPath('code', 'loss-not-accepted');
+        self::assertContains('photos', $choice['losesMore'], 'what comes back less than was promised is named');
+        $this->choose($job, 'put-back', $old->id)->assertOk();
         $this->workUntilProblem($job, StepCode::BringIn, 'sync-wanted');
         $waiting = $this->getJson("/api/v1/jobs/{$job->id}/return")->json('overlays');
         self::assertSame('waiting', $waiting['saved-passwords']['state']);
@@ -121,8 +127,8 @@ final class ReturnTest extends FeatureTestCase
         self::assertSame($old->id, $told->json('proposed'), 'the next base is offered');
         self::assertSame(0, (int) ReturnRecord::query()->where('bench_job_id', $job->id)->sum('succeeded'));
         self::assertGreaterThan(8, ReturnRecord::query()->where('bench_job_id', $job->id)->count());
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => $job->safetyBag()?->id])->assertConflict();
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => $old->id])->assertOk();
+        $this->choose($job, 'put-back', $job->safetyBag()?->id)->assertConflict();
+        $this->choose($job, 'put-back', $old->id)->assertOk();
         $this->workUntil($job, StepCode::HandOver);
 
         $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
@@ -169,8 +175,8 @@ final class ReturnTest extends FeatureTestCase
         $job = $this->jobAtTheLine();
         $this->crossAndHold($job);
         $bag = (string) $job->safetyBag()?->id;
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'as-new', 'backup' => $bag, 'kinds' => ['app-data']])->assertConflict();
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'as-new', 'backup' => $bag, 'kinds' => ['contacts', 'notes']])->assertOk();
+        $this->choose($job, 'keep-as-new', $bag, ['app-data'])->assertConflict();
+        $this->choose($job, 'keep-as-new', $bag, ['contacts', 'notes'])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
 
         $there = array_column(self::proofOf($job)['kinds'] ?? [], 'there', 'kind');
@@ -188,7 +194,7 @@ final class ReturnTest extends FeatureTestCase
         $this->acceptRoute($job->refresh());
         $this->atLine($job);
         $this->crossAndHold($job);
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => 'cloud'])->assertOk();
+        $this->choose($job, 'from-cloud', 'cloud')->assertOk();
         $this->workUntilProblem($job, StepCode::PutBack, 'cloud-return-wanted');
         $this->rig('POST', '/practice/devices/'.self::WEARABLE.'/answers', ['answer' => 'cloud-return']);
         $this->workUntil($job, StepCode::HandOver);
@@ -208,7 +214,7 @@ final class ReturnTest extends FeatureTestCase
         $damaged->update(['state' => BagState::Damaged]);
         $unverified->update(['state' => BagState::Complete]);
         $unproven->update(['encryption' => 'openpgp']);
-        $tooNew->update(['kinds' => ['messages'], 'store_schemas' => ['messages' => 99]]);
+        $tooNew->update(['kinds' => [Kind::Messages], 'store_schemas' => ['messages' => 99]]);
         $job = $this->jobAtTheLine();
         $this->putJson("/api/v1/jobs/{$job->id}/cloud", ['backup' => ['takenAt' => '2026-11-01T10:00:00Z', 'madeOn' => '9.3.0', 'kinds' => ['photos']], 'syncs' => []])->assertOk();
         $this->cross($job);
@@ -220,8 +226,8 @@ final class ReturnTest extends FeatureTestCase
             [['damaged'], ['unverified'], ['wrong-device'], ['too-new'], ['passphrase-unproven'], ['too-new'], []],
             [$reasons[$damaged->id], $reasons[$unverified->id], $reasons[$foreign->id], $reasons[$tooNew->id], $reasons[$unproven->id], $reasons['cloud'], $reasons[$job->safetyBag()?->id]],
         );
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => $foreign->id])->assertConflict();
-        $words = $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => 'cloud'])->assertConflict()->json('detail');
+        $this->choose($job, 'put-back', $foreign->id)->assertConflict();
+        $words = $this->choose($job, 'from-cloud', 'cloud')->assertConflict()->json('detail');
         self::assertStringContainsString('cannot be lowered', $words);
     }
 
@@ -265,16 +271,29 @@ final class ReturnTest extends FeatureTestCase
     /** The device runs the older version, and the return is held so that it can be looked at. */
     private function crossAndHold(BenchJob $job): void
     {
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'as-new', 'backup' => null])->assertConflict();
-        $hold = fn () => $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'hold', 'backup' => null])->assertOk();
+        $this->choose($job, 'keep-as-new', null)->assertConflict()->assertJsonPath('code', 'not-yet');
+        $hold = fn () => $this->putJson("/api/v1/jobs/{$job->id}/look-first")->assertOk();
         $hold();
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => 'another'])->assertConflict();
-        $this->putJson("/api/v1/jobs/{$job->id}/return", ['mode' => 'whole', 'backup' => $job->safetyBag()?->id])->assertOk();
-        self::assertSame('whole', $this->getJson("/api/v1/jobs/{$job->id}/return")->json('chosen.mode'), 'what was held goes by itself again');
+        $this->putJson("/api/v1/jobs/{$job->id}/look-first")->assertConflict();
+        $this->deleteJson("/api/v1/jobs/{$job->id}/look-first")->assertOk()->assertJsonPath('returnHeld', false);
+        self::assertSame('put-back', $this->getJson("/api/v1/jobs/{$job->id}/return")->json('chosen.mode'), 'what was held goes by itself again');
         $hold();
         $this->cross($job);
         $this->workUntil($job, StepCode::LowerCopy);
-        self::assertSame('return-held', $job->step(StepCode::LowerCopy)->problem->reason ?? null);
+        self::assertTrue($job->step(StepCode::LowerCopy)->waitsFor(ProblemCode::ReturnHeld));
+    }
+
+    /**
+     * Chooses a way back, with all that it loses accepted by name.
+     *
+     * @param  list<string>  $kinds
+     * @return TestResponse<\Illuminate\Http\JsonResponse>
+     */
+    private function choose(BenchJob $job, string $mode, ?string $backup, array $kinds = []): TestResponse
+    {
+        $way = ['mode' => $mode, 'backup' => $backup, 'kinds' => $kinds, 'accept' => array_column(Kind::cases(), 'value')];
+
+        return $this->putJson("/api/v1/jobs/{$job->id}/return", $way);
     }
 
     private function atLine(BenchJob $job): void

@@ -114,7 +114,7 @@ final class ShelfTest extends FeatureTestCase
         $job = $this->openJob();
         $this->workUntil($job, StepCode::ChooseRoute);
         $bag = $job->bags()->create(['id' => self::SERIAL.'-20261125T000000Z-half', 'serial' => self::SERIAL, 'state' => BagState::Writing, 'encryption' => 'none', 'source' => 'job', 'label' => 'half', 'made_on' => '9.3.0', 'declared_version' => '9.3.0', 'taken_at' => now()]);
-        $this->deleteJson("/api/v1/shelf/{$bag->id}", [])->assertConflict()->assertJsonPath('detail', static fn (string $d): bool => str_contains($d, 'being written'));
+        $this->deleteJson("/api/v1/shelf/{$bag->id}", [])->assertConflict()->assertJsonPath('detail', static fn (string $d): bool => str_contains($d, 'rests on it'));
 
         $this->postJson("/api/v1/jobs/{$job->id}/leave")->assertOk();
 
@@ -199,12 +199,12 @@ final class ShelfTest extends FeatureTestCase
         $night = app(Night::class);
         $night->backUp();
         $night->backUp();
-        $job = BenchJob::query()->where('purpose', 'backup')->sole();
+        $job = BenchJob::query()->where('nightly', true)->sole();
         self::assertSame([self::SERIAL, ['pair', 'back-up', 'verify-backup']], [$job->serial, $job->steps->map(static fn ($s): string => $s->code->value)->all()]);
         $this->work();
 
         $bag = Bag::query()->where('source', 'schedule')->sole();
-        self::assertSame([BagState::Verified, JobState::Done, null], [$bag->state, $job->refresh()->state, $job->held_serial]);
+        self::assertSame([BagState::Verified, JobState::BackedUp, null], [$bag->state, $job->refresh()->state, $job->held_serial]);
         foreach ([1, 2, 30] as $days) {
             Bag::query()->create(['id' => "old-{$days}", 'state' => BagState::Verified, 'taken_at' => $bag->taken_at->subDays($days)] + array_diff_key($bag->getAttributes(), array_flip(['id', 'state', 'taken_at', 'counts', 'kinds', 'store_schemas', 'faults', 'created_at', 'updated_at'])));
         }

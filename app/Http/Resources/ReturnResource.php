@@ -36,7 +36,7 @@ final readonly class ReturnResource implements \JsonSerializable
         $return = $this->job->return();
 
         return [
-            'chosen' => $return === null ? null : self::chosen($return),
+            'chosen' => $return === null ? null : $this->chosen($return),
             'held' => $this->job->return_held,
             'refused' => array_map(static fn (RefusedBase $r): array => $r->fields(), $this->job->refused_bases),
             'difference' => $this->memoryOf(StepCode::LowerCopy)->has('difference') ? $this->memoryOf(StepCode::LowerCopy)->array('difference') : null,
@@ -46,9 +46,12 @@ final readonly class ReturnResource implements \JsonSerializable
     }
 
     /** @return array<string, mixed> */
-    private static function chosen(TheReturn $return): array
+    private function chosen(TheReturn $return): array
     {
-        return ChosenReturnDocument::way($return->way) + [
+        $way = ChosenReturnDocument::way($return->way);
+        $own = $way['backup'] === BaseUse::PLANNED ? $this->job->safetyBag()?->id : null;
+
+        return ['backup' => $own ?? $way['backup']] + $way + [
             'promise' => array_map(RouteDocument::fate(...), $return->promise->fates),
             'by' => $return->chosen?->by, 'at' => Rfc3339::formatOrNull($return->chosen?->at),
         ];

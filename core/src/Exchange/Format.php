@@ -11,6 +11,12 @@ enum Format: string
     case Situation = 'situation';
     case Plan = 'plan';
 
+    /** As a document names its format. */
+    public function name(): string
+    {
+        return "jade-step/{$this->value}";
+    }
+
     public static function folder(): string
     {
         return dirname(__DIR__, 3).'/docs/formats';

@@ -91,7 +91,7 @@ final class SituationDocument
     public static function write(Situation $s): array
     {
         return [
-            'format' => Format::Situation->value, 'formatVersion' => 1, 'now' => Rfc3339::format($s->now),
+            'format' => Format::Situation->name(), 'formatVersion' => 1, 'now' => Rfc3339::format($s->now),
             'device' => DeviceDocument::write($s->device),
             'backups' => array_map(self::writeBackup(...), $s->backups),
             'sideExports' => array_map(

@@ -77,7 +77,7 @@
                 </tbody>
             </table>
         </div>
-        {#if same.length > 0 && can.length > 1}<p class="text-sm text-quiet">The same in all: {same.map((k) => `${kindName(k)} ${can[0] === undefined ? '' : cell(can[0], k).words}`).join(', ')}.</p>{/if}
+        {#if same.length > 0}<p class="text-sm text-quiet">{can.length > 1 ? 'The same in all' : 'What comes of each kind'}: {same.map((k) => `${kindName(k)} ${can[0] === undefined ? '' : cell(can[0], k).words}`).join(', ')}.</p>{/if}
         {#if !job.may['choose-return'].allowed && job.state === 'open'}<p class="mt-1 text-sm text-quiet">{job.may['choose-return'].words}</p>{/if}
     {/if}
     {#if cannot.length > 0}

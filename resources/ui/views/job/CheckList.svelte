@@ -36,7 +36,7 @@
     {#each good as c (c.code)}
         <li class="flex items-start gap-1.5 py-0.5" data-check={c.code} data-state={c.state} title={c.evidence}>
             {#if c.state === 'pass'}<Tick size={16} class="mt-0.5 shrink-0 text-jade" aria-hidden="true" />{:else}<UserCheck size={16} class="mt-0.5 shrink-0 text-jade" aria-hidden="true" />{/if}
-            <span>{nameOf(c.code)}<span class="sr-only">, {CHECK_STATE[c.state]}</span>{#if c.state === 'attested'}<span class="block text-xs text-quiet">{c.evidence}{#if may.takeBack} <button class="underline underline-offset-4" aria-label="Take back: {nameOf(c.code)}" onclick={() => ontakeback(c.code)}>Take it back</button>{/if}</span>{/if}</span>
+            <span>{nameOf(c.code)}<span class="sr-only">, {CHECK_STATE[c.state]}</span>{#if c.state === 'attested'}<span class="block text-xs text-quiet">{c.evidence}{#if may.takeBack}&nbsp;· <button class="underline underline-offset-4" aria-label="Take back: {nameOf(c.code)}" onclick={() => ontakeback(c.code)}>Take it back</button>{/if}</span>{/if}</span>
         </li>
     {/each}
 </ul>

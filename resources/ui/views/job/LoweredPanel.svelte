@@ -16,6 +16,7 @@
         : way.mode === 'put-nothing-back' ? 'No backup is put back.'
         : way.mode === 'from-cloud' ? 'The owner’s cloud backup, which the device fetches itself.'
         : way.mode === 'never-left' ? 'The data never leaves the device.'
+        : way.backup === 'planned' ? 'The backup that this job takes.'
         : (chosen?.label ?? way.backup),
     );
 </script>

@@ -54,7 +54,7 @@
             {#if session.mayAct && now.act !== null && atOnce[now.act] !== undefined}
                 {@const run = atOnce[now.act]}<button class="act shrink-0" disabled={call.isPending} onclick={() => run && call.mutate(run)}>{ACT[now.act]}</button>
             {:else if session.mayAct && now.act === 'try-again'}<button class="act shrink-0" disabled={retry.isPending} onclick={() => retry.mutate()}>{ACT[now.act]}</button>
-            {:else if session.mayAct && now.act !== null && !there}<a class="act shrink-0" href={go}>{ACT[now.act]} <span class="key">n</span></a>
+            {:else if session.mayAct && now.act !== null && !there}<a class="act shrink-0" href={go}>{ACT[now.act]}</a>
             {:else if at !== shown}<a class="act-quiet shrink-0" href="#/jobs/{job.id}/{at}">Go to {STAGE[at]} <span class="key">n</span></a>{/if}
         {/if}
     </div>

@@ -44,8 +44,7 @@
                 <h2 id="checks" class="mb-1">{job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}</h2>
                 <CheckList checks={job.checks} lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null} may={{ attest: session.mayAct && job.may.attest.allowed, takeBack: session.mayAct && job.may['take-back-attestation'].allowed }} onattest={(code) => attest.mutate(code)} ontakeback={(code) => takeBack.mutate(code)} />
                 {#if line?.state === 'needs-hand' && session.mayAct}
-                    {#if job.may['cross-line'].allowed}<a class="act mt-3 w-full" href="#/jobs/{job.id}/line">Go to the erase line</a>
-                    {:else}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">{stopping > 0 ? (stopping === 1 ? 'One check keeps the erase line closed.' : `${stopping} checks keep the erase line closed.`) : job.may['cross-line'].words}</p>{/if}
+                    {#if !job.may['cross-line'].allowed}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">{stopping > 0 ? (stopping === 1 ? 'One check keeps the erase line closed.' : `${stopping} checks keep the erase line closed.`) : job.may['cross-line'].words}</p>{/if}
                 {/if}
             </section>
         </div>
