@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Architecture;
 
 use PHPat\Selector\Selector;
+use PHPat\Selector\SelectorInterface;
 use PHPat\Test\Builder\Rule;
 use PHPat\Test\PHPat;
 
@@ -45,12 +46,69 @@ final class Walls
             ->because('rules live in the core, and are reached through the acts and steps');
     }
 
-    public function test_the_ports_do_not_know_the_bench(): Rule
+    public function test_nothing_behind_the_doors_knows_them(): Rule
     {
         return PHPat::rule()
-            ->classes(Selector::inNamespace('App\Ports'))
+            ->classes(Selector::inNamespace('App'))
+            ->excluding(Selector::inNamespace('App\Http'), Selector::inNamespace('App\Providers'))
             ->shouldNotDependOn()
-            ->classes(Selector::inNamespace('App\Steps'), Selector::inNamespace('App\Models'), Selector::inNamespace('App\Http'))
-            ->because('a port is a seam to the outside, and can be used by anything inside');
+            ->classes(Selector::inNamespace('App\Http'))
+            ->because('an act is the same, whichever door it came in by');
+    }
+
+    public function test_rooms_are_not_above_acts_pages_and_steps(): Rule
+    {
+        $rooms = ['Almanac', 'Benches', 'Facts', 'Intake', 'Journal', 'Ledger', 'Models', 'Packages', 'People', 'Ports', 'Refusal', 'Shelf'];
+
+        return PHPat::rule()
+            ->classes(...self::rooms(...$rooms))
+            ->shouldNotDependOn()
+            ->classes(...self::rooms('Acts', 'Reading', 'Steps'))
+            ->because('what people and steps do rests on these rooms, and not the other way round');
+    }
+
+    public function test_steps_know_no_act_and_no_page(): Rule
+    {
+        return self::mayNotKnow('Steps', 'Acts', 'Reading');
+    }
+
+    public function test_pages_change_nothing(): Rule
+    {
+        return self::mayNotKnow('Reading', 'Acts', 'Ledger', 'Journal', 'Steps');
+    }
+
+    public function test_the_ledger_knows_no_facts(): Rule
+    {
+        return self::mayNotKnow('Ledger', 'Facts', 'Shelf', 'Packages', 'Almanac', 'Intake');
+    }
+
+    public function test_the_journal_knows_no_ledger(): Rule
+    {
+        return self::mayNotKnow('Journal', 'Ledger', 'Facts', 'Shelf', 'Packages', 'Almanac', 'Intake');
+    }
+
+    public function test_models_know_ports_and_the_core_alone(): Rule
+    {
+        return self::mayNotKnow('Models', 'Journal', 'Ledger', 'Facts', 'Shelf', 'Packages', 'Almanac', 'Intake', 'Benches', 'People');
+    }
+
+    public function test_ports_know_the_core_alone(): Rule
+    {
+        return self::mayNotKnow('Ports', 'Models', 'Journal', 'Ledger', 'Facts', 'Shelf', 'Packages', 'Almanac', 'Intake', 'Benches', 'People');
+    }
+
+    private static function mayNotKnow(string $room, string ...$above): Rule
+    {
+        return PHPat::rule()
+            ->classes(...self::rooms($room))
+            ->shouldNotDependOn()
+            ->classes(...self::rooms(...$above))
+            ->because('the shell has one direction: Http, then Acts and Reading, Steps, Facts, Ledger, Journal, Models, Ports, core');
+    }
+
+    /** @return list<SelectorInterface> */
+    private static function rooms(string ...$names): array
+    {
+        return array_values(array_map(static fn (string $name): SelectorInterface => Selector::inNamespace("App\\{$name}"), $names));
     }
 }

@@ -139,7 +139,7 @@ final class EraseLineTest extends FeatureTestCase
         $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-007.vcf');
         $this->workUntil($job, StepCode::VerifyBackup, StepState::Failed);
 
-        self::assertSame([BagState::Damaged, 'data/contacts/card-007.vcf'], [$job->safetyBag()?->state, $job->safetyBag()->faults[0]->path ?? null]);
+        self::assertSame([BagState::Damaged, 'data/contacts/card-007.vcf'], [$job->safetyBag()?->state, $job->safetyBag()?->faults[0]->path]);
         self::assertSame([StepState::Waiting, StepState::Waiting], [$job->step(StepCode::SealBackup)->state, $job->step(StepCode::CrossLine)->state]);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
         $this->assertNothingErased($job);
