@@ -16,9 +16,9 @@ final readonly class PatientVisitor
     {
     }
 
-    public static function signIn(RunningSystem $system): self
+    public static function signIn(RunningSystem $system, string $email = 'bench@skerry.example'): self
     {
-        return new self($system, Visitor::signIn($system->address()));
+        return new self($system, Visitor::signIn($system->address(), $email));
     }
 
     /**

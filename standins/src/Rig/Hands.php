@@ -34,6 +34,8 @@ final readonly class Hands
             'owner-lock-off' => $this->device->state = ($this->device->state['lockDelay'] === 'on' ? ['lockDelayEndsAt' => $this->device->state['lockDelayEndsAt'] ?? Handset::time($this->device->today + (int) ceil(3600 / $this->device->speed))] : ['ownerLock' => 'off']) + $this->device->state,
             'owner-lock-off-elsewhere' => $this->device->state = ['ownerLock' => 'off', 'lockDelayEndsAt' => null] + $this->device->state,
             'owner-lock-on' => $this->device->state['ownerLock'] = 'on',
+            // its holder takes back what it said to this computer
+            'pairing-withdrawn' => $this->device->state['paired'] = false,
             'cloud-return' => $this->device->returnFromCloud(),
             'sync-arrives' => $this->device->works()->sync(),
             'charger-in' => $this->charge(),

@@ -34,6 +34,7 @@
         {#if !device.charging}<button class="act-quiet" disabled={!mayAct} onclick={() => answer('charger-in')}>Put on a charging cable</button>{/if}
         {#each lock as [what, words] (what)}<button class="act-quiet" disabled={!mayAct} onclick={() => answer(what ?? '')}>{words}</button>{/each}
         {#if device.cloudBackup !== null && device.mode === 'normal' && device.activated}<button class="act-quiet" disabled={!mayAct} onclick={() => answer('cloud-return')}>Fetch the cloud backup of {day(device.cloudBackup.takenAt)}</button>{/if}
+        {#if device.paired && device.mode === 'normal'}<button class="act-quiet" disabled={!mayAct} onclick={() => answer('pairing-withdrawn')}>Withdraw the pairing</button>{/if}
         {#if device.syncLate}<button class="act-quiet" disabled={!mayAct} onclick={() => answer('sync-arrives')}>Let sync arrive</button>{/if}
         <button class="act-quiet ml-auto" disabled={!mayAct} onclick={() => hand.mutate({ hand: 'reset', body: {} })}>As it was delivered</button>
     </div>
