@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 use App\Http\Problems\ProblemRenderer;
+use App\Ports\Exception\Declined;
+use App\Refusal\Refusal;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
@@ -22,6 +24,8 @@ $app = Application::configure(basePath: dirname(__DIR__))
         $middleware->remove(HandleCors::class); // one origin; see compat/README.md
     })
     ->withExceptions(static function (Exceptions $exceptions): void {
+        // a refusal is an answer, and stands in the Journal; it is no error of the program
+        $exceptions->dontReport([Refusal::class, Declined::class]);
         $exceptions->dontFlash(['password', 'passphrase']);
         $exceptions->render(static fn (Throwable $e, Request $request) => $request->is('api/*') ? ProblemRenderer::response($e) : null);
     })
