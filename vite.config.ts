@@ -2,7 +2,9 @@ import { svelte } from '@sveltejs/vite-plugin-svelte';
 import tailwindcss from '@tailwindcss/vite';
 import laravel from 'laravel-vite-plugin';
 import { defineConfig } from 'vite';
+import about from './package.json' with { type: 'json' };
 
 export default defineConfig({
+    define: { 'import.meta.env.PRODUCT_VERSION': JSON.stringify(about.version) },
     plugins: [laravel({ input: ['resources/ui/main.ts'], refresh: true }), tailwindcss(), svelte()],
 });

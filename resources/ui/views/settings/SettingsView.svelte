@@ -54,3 +54,4 @@
         {/each}
     </div>
 {/if}
+<p class="mt-6 text-sm text-quiet">Jade Step {import.meta.env.PRODUCT_VERSION}</p>
