@@ -47,9 +47,19 @@ final readonly class CloudReturn
             $word === OverlayState::NotWaited => StepEnd::done(['backup' => BaseUse::CLOUD, 'not waited for' => $tally]),
             $tally !== [] && $short === [] => StepEnd::done(['backup' => BaseUse::CLOUD, 'arrived' => $tally]),
             $word === OverlayState::Attested && self::someCame($tally) => StepEnd::done(['backup' => BaseUse::CLOUD, 'partly' => $tally]),
-            $step->memory()->maybeBool('fetched') === true && self::someCame($tally) => StepEnd::waiting(2, ProblemCode::CloudReturnPartly, 'The device has fetched the cloud backup, and not all of it is there: '.self::named($short).'. Say that this is all, or choose another backup.'),
+            self::someCame($tally) => StepEnd::waiting(2, ProblemCode::CloudReturnPartly, self::partly($step, $short)),
             default => StepEnd::waiting(2, ProblemCode::CloudReturnWanted, 'Have the owner sign in on the device and choose the cloud backup there. It goes on when all of it is seen on the device.'),
         };
+    }
+
+    /** @param  array<string, array{int, int}>  $short */
+    private static function partly(RunningStep $step, array $short): string
+    {
+        $there = 'Not all that was on the device before is there: '.self::named($short).'.';
+        $fetched = $step->memory()->maybeBool('fetched') === true;
+
+        return ($fetched ? 'The device has fetched the cloud backup.' : 'Some has come; where it is only by sync, have the owner choose the cloud backup on the device.')
+            ." {$there} Where the cloud backup held no more, say that this is all; or choose another backup.";
     }
 
     /** @param  array<string, array{int, int}>  $short */

@@ -44,7 +44,7 @@ final class NextHand
                 $this->visitor->send('PUT', "{$at}/attestations/owner-account-at-hand"),
                 $this->visitor->send('PUT', "{$at}/attestations/passcode-known"),
             ],
-            'ask-to-pair' => [$this->visitor->send('POST', "{$at}/pair"), usleep(300_000), $this->answer('consent')],
+            'ask-to-pair' => $this->askToPair($at),
             'choose-again' => $this->visitor->send('POST', "{$at}/choose-again"),
             'back-up-again' => $this->visitor->send('POST', "{$at}/backup-again"),
             'cross-line' => $this->visitor->send('POST', "{$at}/line", ['serial' => $job['serial']]),
@@ -95,6 +95,13 @@ final class NextHand
                 default => null,
             };
         }
+    }
+
+    private function askToPair(string $at): void
+    {
+        $this->visitor->send('POST', "{$at}/pair");
+        usleep(300_000);
+        $this->answer('consent');
     }
 
     /** @param  array<string, mixed>  $job */

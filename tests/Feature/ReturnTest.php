@@ -65,7 +65,7 @@ final class ReturnTest extends FeatureTestCase
 
         self::assertSame('8.7.0', $this->device()['version']);
         $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
-        self::assertSame(['all', 'some', 'returned-as-of', 'as-promised'], [$kinds['contacts']['happened'], $kinds['photos']['happened'], $kinds['photos']['outcome'], $kinds['photos']['verdict']]);
+        self::assertSame(['all', 'some', 'returned', 'worse', true], [$kinds['contacts']['happened'], $kinds['photos']['happened'], $kinds['photos']['outcome'], $kinds['photos']['verdict'], $kinds['photos']['namedLater']]);
         self::assertSame([], self::proofOf($job)['unexpected'] ?? null, json_encode(self::proofOf($job)['unexpected'] ?? [], JSON_THROW_ON_ERROR));
         self::assertSame(0, ReturnRecord::query()->where('bench_job_id', $job->id)->count(), 'what was put back as it is tells nothing of lowering');
         $ended = $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertOk();
@@ -132,7 +132,7 @@ final class ReturnTest extends FeatureTestCase
         $this->workUntil($job, StepCode::HandOver);
 
         $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
-        self::assertSame(['some', 'as-promised'], [$kinds['photos']['happened'], $kinds['photos']['verdict']]);
+        self::assertSame(['some', 'worse', true], [$kinds['photos']['happened'], $kinds['photos']['verdict'], $kinds['photos']['namedLater']]);
         self::assertGreaterThan(0, $job->proof?->missing() ?? 0);
     }
 
@@ -197,10 +197,13 @@ final class ReturnTest extends FeatureTestCase
         $this->choose($job, 'from-cloud', 'cloud')->assertOk();
         $this->workUntilProblem($job, StepCode::PutBack, 'cloud-return-wanted');
         $this->rig('POST', '/practice/devices/'.self::WEARABLE.'/answers', ['answer' => 'cloud-return']);
+        $this->workUntilProblem($job, StepCode::PutBack, 'cloud-return-partly');
+        self::assertStringContainsString('photos', $job->step(StepCode::PutBack)->problem->detail ?? '', 'what is not there is named');
+        $this->putJson("/api/v1/jobs/{$job->id}/overlays/cloud", ['state' => 'attested'])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
 
         $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
-        self::assertSame(['some', 'as-promised', 'all'], [$kinds['photos']['happened'], $kinds['photos']['verdict'], $kinds['contacts']['happened']]);
+        self::assertSame(['some', 'worse', true, 'all'], [$kinds['photos']['happened'], $kinds['photos']['verdict'], $kinds['photos']['namedLater'], $kinds['contacts']['happened']]);
         self::assertSame([], self::proofOf($job)['unexpected'] ?? null, json_encode($kinds, JSON_THROW_ON_ERROR));
     }
 
