@@ -76,7 +76,7 @@ final class ReturnTest extends BrowserTestCase
         foreach (['contacts' => '64 of 64', 'calendars' => '10 of 10', 'photos' => 'of 60'] as $kind => $words) {
             self::assertStringContainsString($words, $b->find(WebDriverBy::cssSelector("[data-kind=\"{$kind}\"]"))->getText());
         }
-        $b->see('the app Watch Roster')->see('the pairing with band-1');
+        $b->see('the app Watch Roster')->see('the pairing with Fenn Band (band-1)');
         $b->press('Read the device')->find(WebDriverBy::cssSelector('[data-aftercare="owner-lock-on"][data-state="open"]'));
         self::hand(self::WEARABLE, 'answers', ['answer' => 'owner-lock-on']);
         $b->press('Read the device')->find(WebDriverBy::cssSelector('[data-aftercare="owner-lock-on"][data-state="seen"]'));

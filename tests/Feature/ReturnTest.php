@@ -70,7 +70,7 @@ final class ReturnTest extends FeatureTestCase
         self::assertSame(0, ReturnRecord::query()->where('bench_job_id', $job->id)->count(), 'what was put back as it is tells nothing of lowering');
         $ended = $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertOk();
         self::assertSame('done-with-losses', $ended->json('state'));
-        self::assertContains('the pairing with band-1', $ended->json('losses'));
+        self::assertContains('the pairing with Fenn Band (band-1)', $ended->json('losses'));
         self::assertContains('the app Watch Roster', $ended->json('losses'));
     }
 

@@ -1,3 +1,4 @@
+import type { Job } from '../api/types';
 import { KIND } from '../api/words';
 
 /** Amounts as people read them. */
@@ -40,3 +41,13 @@ export const instant = (local: string) => new Date(local).toISOString().replace(
 export const version = (v: string) => v.replace(/^(\d+\.\d+)\.0(?=$|-)/, '$1').replace('-rc.1', ' candidate').replace(/-([a-z]+)\./, ' $1 ');
 
 export const kindName = (kind: string) => (KIND as Record<string, string>)[kind] ?? kind;
+
+const capitals = (words: string) => words.replaceAll('-', ' ').replace(/(^| )[a-z]/g, (letter) => letter.toUpperCase());
+
+/** What is lost by name: accessories and apps of the device as people call them. */
+export function accessoryName(device: Job['device'], id: string): string {
+    const accessory = device?.accessories.find((a) => a.id === id);
+    return accessory === undefined ? id : `${capitals(accessory.type)} (${id})`;
+}
+
+export const appName = (device: Job['device'], id: string) => device?.apps.find((a) => a.id === id)?.name ?? id;

@@ -1,6 +1,6 @@
 <script lang="ts">
     import type { Job, Route } from '../../api/types';
-    import { clock, kindName } from '../../parts/format';
+    import { accessoryName, clock, kindName } from '../../parts/format';
 
     let { route, device }: { route: Route; device: Job['device'] } = $props();
 
@@ -16,7 +16,7 @@
         const asOf = k.asOf === null ? '' : ` as of ${clock(k.asOf)}`;
         switch (k.outcome) {
             case 'kept': return 'is kept';
-            case 'returned': return k.kind === 'accessory-pairing' && route.losses.pairingLost.length > 0 ? `comes back${asOf}, without ${route.losses.pairingLost.join(', ')}` : `comes back${asOf}`;
+            case 'returned': return k.kind === 'accessory-pairing' && route.losses.pairingLost.length > 0 ? `comes back${asOf}, without ${route.losses.pairingLost.map((a) => accessoryName(device, a)).join(', ')}` : `comes back${asOf}`;
             case 'returned-as-of': return `comes back${asOf}, without what is newer`;
             case 'sign-in-again': return 'sign in again by hand';
             case 're-enter': return 'enter again by hand';

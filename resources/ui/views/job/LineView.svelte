@@ -1,7 +1,7 @@
 <script lang="ts">
     import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
-    import { bytes, dayAndClock, kindName, version } from '../../parts/format';
+    import { accessoryName, appName, bytes, dayAndClock, kindName, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import StonePath from '../../parts/StonePath.svelte';
     import { jobAct, watchJob } from './job.svelte';
@@ -18,7 +18,7 @@
     const ready = $derived(job.data?.may['cross-line'].allowed || job.data?.may['cross-line'].code === 'erase-line-closed');
     const route = $derived(job.data?.route ?? null);
     const erases = $derived((route?.erases ?? 1) > 0);
-    const losses = $derived(route === null ? [] : [...route.losses.lost.map((k) => `${kindName(k)} (lost)`), ...route.losses.atRisk.map((k) => `${kindName(k)} (at risk)`), ...route.losses.outOfDate.map((k) => `${kindName(k)} (out of date)`), ...route.losses.pairingLost.map((a) => `${a} (pairing)`), ...route.losses.appsUnavailable.map((a) => `${a} (app)`)]);
+    const losses = $derived(route === null ? [] : [...route.losses.lost.map((k) => `${kindName(k)} (lost)`), ...route.losses.atRisk.map((k) => `${kindName(k)} (at risk)`), ...route.losses.outOfDate.map((k) => `${kindName(k)} (out of date)`), ...route.losses.pairingLost.map((a) => `pairing with ${accessoryName(job.data?.device ?? null, a)}`), ...route.losses.appsUnavailable.map((a) => `app ${appName(job.data?.device ?? null, a)}`)]);
     const again = $derived(route?.kinds.filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter').map((k) => kindName(k.kind)) ?? []);
 </script>
 

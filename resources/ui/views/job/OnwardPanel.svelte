@@ -3,7 +3,7 @@
     import { push } from 'svelte-spa-router';
     import { install } from '../../api/install';
     import type { Goal, Job, Route } from '../../api/types';
-    import { kindName, minutes, version } from '../../parts/format';
+    import { accessoryName, appName, kindName, minutes, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import CrossingPath from './CrossingPath.svelte';
@@ -12,7 +12,7 @@
     let { job }: { job: Job } = $props();
     const plans = createQuery(() => ({ queryKey: ['onward', job.id], queryFn: () => install.onward(job.id), refetchInterval: 15_000 }));
     const go = jobAct((to: { goal: Goal; route: Route }) => install.goOnward(job.id, to.goal, to.route), (j) => void push(`/jobs/${j.id}`));
-    const lost = (r: Route) => [...r.losses.lost.map(kindName), ...r.losses.pairingLost.map((a) => `pairing of ${a}`), ...r.losses.appsUnavailable.map((a) => `app ${a}`)];
+    const lost = (r: Route) => [...r.losses.lost.map(kindName), ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(job.device, a)}`), ...r.losses.appsUnavailable.map((a) => `app ${appName(job.device, a)}`)];
     const offered = $derived((plans.data?.plans ?? []).flatMap(({ goal, plan }) => plan.routes.slice(0, 1).map((route) => ({ goal, route }))));
 </script>
 

@@ -1,17 +1,12 @@
 <script lang="ts">
     import type { Job, Route } from '../../api/types';
-    import { bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
+    import { accessoryName, appName, bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
     import CrossingPath from './CrossingPath.svelte';
 
     let { routes, device, refused, chosen, taken, mayTake, busy, onchoose, ontake }: { routes: Route[]; device: Job['device']; refused: Job['refusedPermits']; chosen: string; taken: boolean; mayTake: boolean; busy: boolean; onchoose: (id: string) => void; ontake: (route: Route) => void } = $props();
 
     const names = (list: string[]) => (list.length === 0 ? 'nothing' : list.map(kindName).join(', '));
-    const accessory = (id: string) => {
-        const a = device?.accessories.find((x) => x.id === id);
-        return a === undefined ? id : `${a.type} ${a.id}`;
-    };
-    const app = (id: string) => device?.apps.find((x) => x.id === id)?.name ?? id;
-    const lost = (r: Route) => [...r.losses.lost, ...r.losses.pairingLost.map((a) => `pairing of ${accessory(a)}`), ...r.losses.appsUnavailable.map((a) => `app ${app(a)}`)];
+    const lost = (r: Route) => [...r.losses.lost, ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(device, a)}`), ...r.losses.appsUnavailable.map((a) => `app ${appName(device, a)}`)];
     const refusal = (r: Route) => refused.find((p) => r.legs.some((l) => l.to.build === p.build));
     const again = (r: Route) => r.kinds.filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter').map((k) => k.kind);
     function data(r: Route): string {
