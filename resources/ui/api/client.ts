@@ -14,12 +14,22 @@ export class ApiProblem extends Error {
     }
 
     static silent(): ApiProblem {
-        return new ApiProblem('silent', 0, 'The server does not answer. What you see may be old; it is asked again by itself.', null);
+        return new ApiProblem(
+            'silent',
+            0,
+            'The server does not answer. What you see may be old; it is asked again by itself.',
+            null,
+        );
     }
 
     static of(status: number, problem: Problem | undefined): ApiProblem {
         const first = problem?.errors?.[0]?.message;
-        return new ApiProblem(problem?.code ?? 'http-error', status, first ?? problem?.detail ?? 'The server refused without a reason.', problem ?? null);
+        return new ApiProblem(
+            problem?.code ?? 'http-error',
+            status,
+            first ?? problem?.detail ?? 'The server refused without a reason.',
+            problem ?? null,
+        );
     }
 }
 
@@ -55,14 +65,21 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
 
 /** The session's cookie and token, which every writing call needs. */
 export async function openSession(): Promise<void> {
-    await take(fetch('/sanctum/csrf-cookie', { headers: { Accept: 'application/json' } }).then((response) => ({ response })));
+    await take(
+        fetch('/sanctum/csrf-cookie', { headers: { Accept: 'application/json' } }).then((response) => ({ response })),
+    );
 }
 
 /** A call whose body goes as it is, for instance a file. */
 export async function raw(method: string, path: string, body: BodyInit, type: string): Promise<Response> {
-    const answer = await fetch(`/api/v1${path}`, { method, body, headers: { Accept: 'application/json', 'Content-Type': type, 'X-XSRF-TOKEN': cookie('XSRF-TOKEN') } }).catch(() => {
+    const answer = await fetch(`/api/v1${path}`, {
+        method,
+        body,
+        headers: { Accept: 'application/json', 'Content-Type': type, 'X-XSRF-TOKEN': cookie('XSRF-TOKEN') },
+    }).catch(() => {
         throw ApiProblem.silent();
     });
-    if (!answer.ok) throw ApiProblem.of(answer.status, (await answer.json().catch(() => undefined)) as Problem | undefined);
+    if (!answer.ok)
+        throw ApiProblem.of(answer.status, (await answer.json().catch(() => undefined)) as Problem | undefined);
     return answer;
 }

@@ -8,10 +8,17 @@ export const handover = {
     show: (job: number) => take(client.GET('/jobs/{job}/hand-over', at(job))),
     sheet: (job: number) => take(client.GET('/jobs/{job}/sheet', at(job))),
     look: (job: number) => take(client.POST('/jobs/{job}/aftercare/look', at(job))),
-    say: (job: number, code: string, done: boolean) => take(client.PUT('/jobs/{job}/aftercare/{code}', { params: { path: { job, code } }, body: { done } })),
+    say: (job: number, code: string, done: boolean) =>
+        take(client.PUT('/jobs/{job}/aftercare/{code}', { params: { path: { job, code } }, body: { done } })),
     end: (job: number, accept: Kind[]) => take(client.POST('/jobs/{job}/hand-over', { ...at(job), body: { accept } })),
-    giveBack: (job: number, reason: string) => take(client.POST('/jobs/{job}/give-back', { ...at(job), body: { reason } })),
-    find: (find: string, before: number | null) => take(client.GET('/jobs', { params: { query: { find, state: 'ended', ...(before === null ? {} : { before }) } } })),
+    giveBack: (job: number, reason: string) =>
+        take(client.POST('/jobs/{job}/give-back', { ...at(job), body: { reason } })),
+    find: (find: string, before: number | null) =>
+        take(
+            client.GET('/jobs', {
+                params: { query: { find, state: 'ended', ...(before === null ? {} : { before }) } },
+            }),
+        ),
 };
 
 export const sheetAddress = (job: number) => `/api/v1/jobs/${job}/sheet`;

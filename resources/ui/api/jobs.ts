@@ -13,22 +13,33 @@ export const api = {
         take(
             client.PUT('/jobs/{job}/route', {
                 ...at(job),
-                body: { route: route.id, build: route.legs.at(-1)?.to.build ?? '', accept: { pairingLost: route.losses.pairingLost, appsUnavailable: route.losses.appsUnavailable } },
+                body: {
+                    route: route.id,
+                    build: route.legs.at(-1)?.to.build ?? '',
+                    accept: { pairingLost: route.losses.pairingLost, appsUnavailable: route.losses.appsUnavailable },
+                },
             }),
         ),
-    backup: (job: number, encryption: 'plain' | 'encrypted', sideExports: string[]) => take(client.PUT('/jobs/{job}/backup', { ...at(job), body: { encryption, sideExports } })),
-    passphrase: (job: number, passphrase: string, again: string | null) => take(client.POST('/jobs/{job}/passphrase', { ...at(job), body: { passphrase, again } })),
+    backup: (job: number, encryption: 'plain' | 'encrypted', sideExports: string[]) =>
+        take(client.PUT('/jobs/{job}/backup', { ...at(job), body: { encryption, sideExports } })),
+    passphrase: (job: number, passphrase: string, again: string | null) =>
+        take(client.POST('/jobs/{job}/passphrase', { ...at(job), body: { passphrase, again } })),
     offer: () => take(client.GET('/passphrase-offer')),
-    cloud: (job: number, backup: { takenAt: string; madeOn: string; kinds: string[] } | null) => take(client.PUT('/jobs/{job}/cloud', { ...at(job), body: { backup } })),
-    whatIf: (job: number, pretences: Pretences) => take(client.POST('/jobs/{job}/what-if', { ...at(job), body: pretences })),
+    cloud: (job: number, backup: { takenAt: string; madeOn: string; kinds: string[] } | null) =>
+        take(client.PUT('/jobs/{job}/cloud', { ...at(job), body: { backup } })),
+    whatIf: (job: number, pretences: Pretences) =>
+        take(client.POST('/jobs/{job}/what-if', { ...at(job), body: pretences })),
     since: (job: number) => take(client.GET('/jobs/{job}/since', at(job))),
     seen: (job: number) => take(client.DELETE('/jobs/{job}/flag', at(job))),
-    attest: (job: number, code: string) => take(client.PUT('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
+    attest: (job: number, code: string) =>
+        take(client.PUT('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
     crossLine: (job: number, serial: string) => take(client.POST('/jobs/{job}/line', { ...at(job), body: { serial } })),
     backUpAgain: (job: number) => take(client.POST('/jobs/{job}/backup-again', at(job))),
-    retry: (job: number, code: StepCode) => take(client.POST('/jobs/{job}/steps/{code}/retry', { params: { path: { job, code } } })),
+    retry: (job: number, code: StepCode) =>
+        take(client.POST('/jobs/{job}/steps/{code}/retry', { params: { path: { job, code } } })),
     pair: (job: number) => take(client.POST('/jobs/{job}/pair', at(job))),
-    takeBack: (job: number, code: string) => take(client.DELETE('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
+    takeBack: (job: number, code: string) =>
+        take(client.DELETE('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
     chooseAgain: (job: number) => take(client.POST('/jobs/{job}/choose-again', at(job))),
     leave: (job: number) => take(client.POST('/jobs/{job}/leave', at(job))),
 } satisfies Record<string, (...args: never[]) => Promise<unknown>>;

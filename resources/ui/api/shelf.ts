@@ -7,17 +7,22 @@ type PersonFields = { name: string; email: string; role: PersonEntry['role']; pa
 /** The bags on the shelf, how they are kept, and the people. */
 export const shelf = {
     show: () => take(client.GET('/shelf')),
-    items: (bag: string, kind: string) => take(client.GET('/shelf/{bag}/items', { params: { path: { bag }, query: { kind } } })),
-    compare: (bag: string, other: string) => take(client.GET('/shelf/{bag}/compare/{other}', { params: { path: { bag, other } } })),
+    items: (bag: string, kind: string) =>
+        take(client.GET('/shelf/{bag}/items', { params: { path: { bag }, query: { kind } } })),
+    compare: (bag: string, other: string) =>
+        take(client.GET('/shelf/{bag}/compare/{other}', { params: { path: { bag, other } } })),
     verify: (bag: string) => take(client.POST('/shelf/{bag}/verify', of(bag))),
-    prove: (bag: string, passphrase: string) => take(client.POST('/shelf/{bag}/passphrase', { ...of(bag), body: { passphrase } })),
-    seal: (bag: string, keepUntil: string, label: string | null) => take(client.PUT('/shelf/{bag}/seal', { ...of(bag), body: { keepUntil, label } })),
+    prove: (bag: string, passphrase: string) =>
+        take(client.POST('/shelf/{bag}/passphrase', { ...of(bag), body: { passphrase } })),
+    seal: (bag: string, keepUntil: string, label: string | null) =>
+        take(client.PUT('/shelf/{bag}/seal', { ...of(bag), body: { keepUntil, label } })),
     remove: (bag: string, reason: string) => take(client.DELETE('/shelf/{bag}', { ...of(bag), body: { reason } })),
     fromInbox: (name: string) => take(client.POST('/shelf/inbox', { body: { name } })),
     keep: (keeping: Keeping) => take(client.PUT('/keeping', { body: keeping })),
     people: () => take(client.GET('/people')),
     addPerson: (fields: PersonFields) => take(client.POST('/people', { body: fields })),
-    changePerson: (person: number, fields: PersonFields) => take(client.PUT('/people/{person}', { params: { path: { person } }, body: fields })),
+    changePerson: (person: number, fields: PersonFields) =>
+        take(client.PUT('/people/{person}', { params: { path: { person } }, body: fields })),
     removePerson: (person: number) => take(client.DELETE('/people/{person}', { params: { path: { person } } })),
     sessions: () => take(client.GET('/sessions')),
     endSession: (session: string) => take(client.DELETE('/sessions/{session}', { params: { path: { session } } })),
@@ -25,7 +30,12 @@ export const shelf = {
     send: (file: File) => raw('POST', `/shelf/imports?name=${encodeURIComponent(file.name)}`, file, 'application/zip'),
     /** Kinds in open formats, as a file to save. */
     async exportKinds(bag: string, kinds: string[], passphrase: string | null): Promise<void> {
-        const answer = await raw('POST', `/shelf/${encodeURIComponent(bag)}/export`, JSON.stringify({ kinds, passphrase }), 'application/json');
+        const answer = await raw(
+            'POST',
+            `/shelf/${encodeURIComponent(bag)}/export`,
+            JSON.stringify({ kinds, passphrase }),
+            'application/json',
+        );
         const address = URL.createObjectURL(await answer.blob());
         const link = Object.assign(document.createElement('a'), { href: address, download: `${bag}-export.zip` });
         link.click();
@@ -34,4 +44,5 @@ export const shelf = {
 };
 
 export const zipAddress = (bag: string) => `/api/v1/shelf/${encodeURIComponent(bag)}/zip`;
-export const itemAddress = (bag: string, kind: string, path: string) => `/api/v1/shelf/${encodeURIComponent(bag)}/items/${[kind, ...path.split('/')].map(encodeURIComponent).join('/')}`;
+export const itemAddress = (bag: string, kind: string, path: string) =>
+    `/api/v1/shelf/${encodeURIComponent(bag)}/items/${[kind, ...path.split('/')].map(encodeURIComponent).join('/')}`;

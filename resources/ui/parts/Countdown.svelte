@@ -2,7 +2,11 @@
     import { Hourglass } from '@lucide/svelte';
     import { dayAndClock } from './format';
 
-    let { until, ahead = 'start within', past = 'the latest start passed' }: { until: string; ahead?: string; past?: string } = $props();
+    let {
+        until,
+        ahead = 'start within',
+        past = 'the latest start passed',
+    }: { until: string; ahead?: string; past?: string } = $props();
     let now = $state(Date.now());
     const left = $derived(Date.parse(until) - now);
     const close = $derived(left < 3_600_000);
@@ -20,7 +24,11 @@
     }
 </script>
 
-<span class="inline-flex items-center gap-1.5 {left < 0 ? 'text-loss' : close ? 'text-amber' : ''}" title={dayAndClock(until)} data-countdown>
+<span
+    class="inline-flex items-center gap-1.5 {left < 0 ? 'text-loss' : close ? 'text-amber' : ''}"
+    title={dayAndClock(until)}
+    data-countdown
+>
     <Hourglass size={16} aria-hidden="true" />
     {#if left < 0}<span>{past} {words(-left)} ago</span>{:else}<span>{ahead} <strong>{words(left)}</strong></span>{/if}
 </span>

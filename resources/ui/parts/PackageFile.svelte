@@ -7,7 +7,12 @@
     const queries = useQueryClient();
     const bring = createMutation(() => ({
         mutationFn: install.bringPackage,
-        onSuccess: (p) => { toast.success(`This is the package of ${version(p.version)} (${p.build}). It is kept for every job that needs it.`); void queries.invalidateQueries({ queryKey: ['packages'] }); },
+        onSuccess: (p) => {
+            toast.success(
+                `This is the package of ${version(p.version)} (${p.build}). It is kept for every job that needs it.`,
+            );
+            void queries.invalidateQueries({ queryKey: ['packages'] });
+        },
         onError: (e: Error) => void toast.error(e.message, { duration: 12_000 }),
     }));
     function choose(event: Event & { currentTarget: HTMLInputElement }) {
@@ -17,6 +22,16 @@
     }
 </script>
 
-<label class="flex flex-col gap-1 text-sm">Bring a package in from a file; its digest says which build it is of<input class="field py-2" type="file" name="package" disabled={bring.isPending} onchange={choose} /></label>
+<label class="flex flex-col gap-1 text-sm"
+    >Bring a package in from a file; its digest says which build it is of<input
+        class="field py-2"
+        type="file"
+        name="package"
+        disabled={bring.isPending}
+        onchange={choose}
+    /></label
+>
 {#if bring.isPending}<p class="text-sm text-quiet" role="status">Reading the file…</p>
-{:else if bring.isError}<p class="rounded-md bg-amber-wash p-2 text-sm text-amber" role="alert">Not taken. {bring.error.message}</p>{/if}
+{:else if bring.isError}<p class="rounded-md bg-amber-wash p-2 text-sm text-amber" role="alert">
+        Not taken. {bring.error.message}
+    </p>{/if}

@@ -4,7 +4,12 @@
     import { bytes, clock, minutes } from './format';
     import { phaseWords } from './stages';
 
-    let { step, onretry = null, leg = null, told = false }: { step: Step; onretry?: (() => void) | null; leg?: string | null; told?: boolean } = $props();
+    let {
+        step,
+        onretry = null,
+        leg = null,
+        told = false,
+    }: { step: Step; onretry?: (() => void) | null; leg?: string | null; told?: boolean } = $props();
 
     const running = $derived(step.state === 'running' || (step.state === 'ready' && step.attempt > 0));
 </script>
@@ -19,15 +24,33 @@
     </span>
     <div class="min-w-0 flex-1">
         <p class="flex items-baseline justify-between gap-3">
-            <span class={step.state === 'waiting' ? 'text-quiet' : 'font-semibold'}>{step.title}{#if leg !== null}<span class="font-normal text-quiet"> · {leg}</span>{/if}</span>
+            <span class={step.state === 'waiting' ? 'text-quiet' : 'font-semibold'}
+                >{step.title}{#if leg !== null}<span class="font-normal text-quiet"> · {leg}</span>{/if}</span
+            >
             <span class="text-sm text-quiet">
-                {#if step.state === 'done' && step.endedAt !== null}done at {clock(step.endedAt)}{#if step.startedAt !== null && !step.byHand}, took {minutes((Date.parse(step.endedAt) - Date.parse(step.startedAt)) / 60000)}{/if}
+                {#if step.state === 'done' && step.endedAt !== null}done at {clock(
+                        step.endedAt,
+                    )}{#if step.startedAt !== null && !step.byHand}, took {minutes(
+                            (Date.parse(step.endedAt) - Date.parse(step.startedAt)) / 60000,
+                        )}{/if}
                 {:else if step.state === 'waiting'}waits{:else if step.state === 'needs-hand'}needs a hand{:else if step.state === 'failed'}failed{/if}
             </span>
         </p>
         {#if running && step.problem === null}
-            <div class="mt-1 h-2.5 overflow-hidden rounded-full bg-sunken" role="progressbar" aria-label={step.title} aria-valuemin="0" aria-valuemax="100" aria-valuenow={step.progress === null ? undefined : Math.round(step.progress * 100)}>
-                <div class="h-full rounded-full bg-jade transition-[width] duration-500 {step.progress === null ? 'w-full animate-pulse opacity-40' : ''}" style:width={step.progress === null ? undefined : `${step.progress * 100}%`}></div>
+            <div
+                class="mt-1 h-2.5 overflow-hidden rounded-full bg-sunken"
+                role="progressbar"
+                aria-label={step.title}
+                aria-valuemin="0"
+                aria-valuemax="100"
+                aria-valuenow={step.progress === null ? undefined : Math.round(step.progress * 100)}
+            >
+                <div
+                    class="h-full rounded-full bg-jade transition-[width] duration-500 {step.progress === null
+                        ? 'w-full animate-pulse opacity-40'
+                        : ''}"
+                    style:width={step.progress === null ? undefined : `${step.progress * 100}%`}
+                ></div>
             </div>
             <p class="mt-1 flex flex-wrap gap-x-4 text-sm text-quiet">
                 <span>{phaseWords(step)}</span>
@@ -37,10 +60,16 @@
             </p>
         {/if}
         {#if step.problem !== null && !told}
-            <div class="mt-1 rounded-md p-2 {step.state === 'failed' ? 'bg-loss-wash text-loss' : 'bg-amber-wash text-amber'}" role="alert">
+            <div
+                class="mt-1 rounded-md p-2 {step.state === 'failed'
+                    ? 'bg-loss-wash text-loss'
+                    : 'bg-amber-wash text-amber'}"
+                role="alert"
+            >
                 {step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span>
             </div>
         {/if}
-        {#if step.state === 'failed' && onretry !== null}<button class="act mt-2" onclick={onretry}>Try again</button>{/if}
+        {#if step.state === 'failed' && onretry !== null}<button class="act mt-2" onclick={onretry}>Try again</button
+            >{/if}
     </div>
 </div>

@@ -6,16 +6,37 @@
 
     const at = $derived(STAGES.findIndex((s) => s.stage === stageOf(job)));
     const ended = $derived(job.state === 'done' || job.state === 'done-with-losses');
-    const mark = (i: number) => (ended || i < at ? 'done' : i === at ? (job.state === 'abandoned' || job.state === 'unfinished' ? 'left' : job.needsHand ? 'hand' : 'now') : 'ahead');
+    const mark = (i: number) =>
+        ended || i < at
+            ? 'done'
+            : i === at
+              ? job.state === 'abandoned' || job.state === 'unfinished'
+                  ? 'left'
+                  : job.needsHand
+                    ? 'hand'
+                    : 'now'
+              : 'ahead';
     const words = { done: 'done', now: 'in progress', hand: 'needs a hand', ahead: 'ahead', left: 'left here' };
 </script>
 
 {#snippet stone(state: string, i: number)}
     <svg viewBox="0 0 64 34" class={small ? 'h-4 w-8' : 'h-9 w-16'} aria-hidden="true">
         <path
-            d={i % 2 === 0 ? 'M6 20C4 10 16 4 30 4s30 4 28 15-18 12-30 12S8 28 6 20z' : 'M5 17C6 7 22 3 36 5s24 6 23 14-16 12-29 12S4 27 5 17z'}
-            fill={state === 'done' ? 'var(--jade)' : state === 'now' ? 'var(--jade-wash)' : state === 'hand' ? 'var(--amber-wash)' : 'var(--panel)'}
-            stroke={state === 'hand' ? 'var(--amber-mark)' : state === 'ahead' || state === 'left' ? 'var(--quiet)' : 'var(--jade)'}
+            d={i % 2 === 0
+                ? 'M6 20C4 10 16 4 30 4s30 4 28 15-18 12-30 12S8 28 6 20z'
+                : 'M5 17C6 7 22 3 36 5s24 6 23 14-16 12-29 12S4 27 5 17z'}
+            fill={state === 'done'
+                ? 'var(--jade)'
+                : state === 'now'
+                  ? 'var(--jade-wash)'
+                  : state === 'hand'
+                    ? 'var(--amber-wash)'
+                    : 'var(--panel)'}
+            stroke={state === 'hand'
+                ? 'var(--amber-mark)'
+                : state === 'ahead' || state === 'left'
+                  ? 'var(--quiet)'
+                  : 'var(--jade)'}
             stroke-width={small ? 4 : state === 'ahead' ? 1.5 : 2.5}
             stroke-dasharray={state === 'ahead' ? '4 3' : undefined}
         />
@@ -28,20 +49,43 @@
 {#snippet line()}
     <svg viewBox="0 0 40 80" preserveAspectRatio="none" class={small ? 'h-6 w-4' : 'h-full w-10'} aria-hidden="true">
         {#if !small}<path d="M20 0c-12 10 12 20 0 40s12 30 0 40h20V0z" fill="var(--water)" opacity="0.6" />{/if}
-        <path d="M20 0c-12 10 12 20 0 40s12 30 0 40" fill="none" stroke={job.lineCrossed ? 'var(--jade)' : 'var(--loss)'} stroke-width={small ? 9 : 3.5} />
+        <path
+            d="M20 0c-12 10 12 20 0 40s12 30 0 40"
+            fill="none"
+            stroke={job.lineCrossed ? 'var(--jade)' : 'var(--loss)'}
+            stroke-width={small ? 9 : 3.5}
+        />
     </svg>
 {/snippet}
 
-<ol class="flex {small ? 'items-center gap-0.5' : 'items-stretch overflow-hidden rounded-lg border border-edge bg-panel'}" aria-label="Stages of the job">
+<ol
+    class="flex {small
+        ? 'items-center gap-0.5'
+        : 'items-stretch overflow-hidden rounded-lg border border-edge bg-panel'}"
+    aria-label="Stages of the job"
+>
     {#each STAGES as { stage, name }, i (stage)}
-        {#if i === 3}<li class="flex" aria-label={job.lineCrossed ? 'erase line, crossed' : 'erase line, not crossed'}>{@render line()}</li>{/if}
+        {#if i === 3}<li class="flex" aria-label={job.lineCrossed ? 'erase line, crossed' : 'erase line, not crossed'}>
+                {@render line()}
+            </li>{/if}
         <li class="flex {small ? '' : 'flex-1'} {!small && i > 2 ? 'bg-water/60' : ''}">
             {#if small}
-                <span title={`${name}: ${words[mark(i)]}`}>{@render stone(mark(i), i)}<span class="sr-only">{name}: {words[mark(i)]}</span></span>
+                <span title={`${name}: ${words[mark(i)]}`}
+                    >{@render stone(mark(i), i)}<span class="sr-only">{name}: {words[mark(i)]}</span></span
+                >
             {:else}
-                <a href={`#/jobs/${job.id}/${stage}`} aria-current={shown === stage ? 'step' : undefined} class="flex flex-1 items-center justify-center gap-2 border-b-4 px-2 py-2 hover:bg-sunken {shown === stage ? 'border-jade font-semibold' : 'border-transparent'}">
+                <a
+                    href={`#/jobs/${job.id}/${stage}`}
+                    aria-current={shown === stage ? 'step' : undefined}
+                    class="flex flex-1 items-center justify-center gap-2 border-b-4 px-2 py-2 hover:bg-sunken {shown ===
+                    stage
+                        ? 'border-jade font-semibold'
+                        : 'border-transparent'}"
+                >
                     {@render stone(mark(i), i)}
-                    <span class="leading-tight">{name}<span class="block text-xs font-normal text-quiet">{words[mark(i)]}</span></span>
+                    <span class="leading-tight"
+                        >{name}<span class="block text-xs font-normal text-quiet">{words[mark(i)]}</span></span
+                    >
                 </a>
             {/if}
         </li>

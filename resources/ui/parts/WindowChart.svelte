@@ -5,29 +5,61 @@
     import { day, dayAndClock, tickWords } from './format';
     import { Span } from './span.svelte';
 
-    let { windows, chosen, installed = null, onchoose }: { windows: Windows; chosen: string | null; installed?: string | null; onchoose: (build: string) => void } = $props();
+    let {
+        windows,
+        chosen,
+        installed = null,
+        onchoose,
+    }: {
+        windows: Windows;
+        chosen: string | null;
+        installed?: string | null;
+        onchoose: (build: string) => void;
+    } = $props();
 
     const span = new Span();
     const now = $derived(Date.parse(windows.now));
     $effect(() => {
         const all = windows.lanes.flatMap((l) => l.windows);
-        span.know(all.map((w) => Date.parse(w.from)), all.flatMap((w) => (w.until === null ? [] : [Date.parse(w.until)])), now);
+        span.know(
+            all.map((w) => Date.parse(w.from)),
+            all.flatMap((w) => (w.until === null ? [] : [Date.parse(w.until)])),
+            now,
+        );
     });
     const x = $derived(scaleTime().domain([span.from, span.until]).range([0, 100]));
     const format = $derived((at: Date) => tickWords(at, span.until - span.from));
-    const stale = $derived(windows.freshUntil !== null && Date.parse(windows.freshUntil) < now ? Date.parse(windows.issuedAt ?? windows.now) : null);
-    const marks = { signed: 'signed, open', 'end-announced': 'signed, end announced', closed: 'closed', 'not-open-yet': 'not open yet', unknown: 'not known' };
+    const stale = $derived(
+        windows.freshUntil !== null && Date.parse(windows.freshUntil) < now
+            ? Date.parse(windows.issuedAt ?? windows.now)
+            : null,
+    );
+    const marks = {
+        signed: 'signed, open',
+        'end-announced': 'signed, end announced',
+        closed: 'closed',
+        'not-open-yet': 'not open yet',
+        unknown: 'not known',
+    };
     const inside = (at: number) => at >= 0 && at <= 100;
 
     function bar(w: WindowLane['windows'][number]) {
         const until = w.until === null ? null : Date.parse(w.until);
         const left = Math.max(0, x(Date.parse(w.from)));
         const end = until === null ? 100 : x(until);
-        return { left, end, width: Math.min(100, end) - left, open: until === null, ended: until !== null && until <= now, ahead: Date.parse(w.from) > now };
+        return {
+            left,
+            end,
+            width: Math.min(100, end) - left,
+            open: until === null,
+            ended: until !== null && until <= now,
+            ahead: Date.parse(w.from) > now,
+        };
     }
 
     /** The date stands where it crosses neither the line at now nor the edge. */
-    const leftOf = (b: { left: number; end: number }) => b.left > 20 && (b.end > 78 || (b.end <= x(now) && b.end + 19 > x(now)));
+    const leftOf = (b: { left: number; end: number }) =>
+        b.left > 20 && (b.end > 78 || (b.end <= x(now) && b.end + 19 > x(now)));
 
     function onkeydown(event: KeyboardEvent) {
         if (event.ctrlKey || event.altKey || event.metaKey) return;
@@ -41,40 +73,109 @@
 </script>
 
 <div class="flex items-center gap-1 text-sm text-quiet">
-    <span class="mr-auto">{windows.issuedAt === null ? 'No almanac is held.' : `${windows.vouched ? 'The vendor’s word' : 'From a file, not vouched for,'} of ${dayAndClock(windows.issuedAt)}, ${stale === null ? 'good until' : 'stale since'} ${dayAndClock(windows.freshUntil ?? windows.issuedAt)}`}</span>
-    <button class="act-quiet !min-h-8 px-2" aria-label="Earlier" title="Earlier (←)" onclick={() => span.pan(-0.25)}><MoveLeft size={16} /></button>
-    <button class="act-quiet !min-h-8 px-2" aria-label="Later" title="Later (→)" onclick={() => span.pan(0.25)}><MoveRight size={16} /></button>
-    <button class="act-quiet !min-h-8 px-2" aria-label="Closer" title="Closer (+)" onclick={() => span.zoom(0.6)}><Plus size={16} /></button>
-    <button class="act-quiet !min-h-8 px-2" aria-label="Wider" title="Wider (−)" disabled={span.isWhole} onclick={() => span.zoom(1 / 0.6)}><Minus size={16} /></button>
-    <button class="act-quiet !min-h-8 px-2" aria-label="The whole time" title="The whole time (0)" disabled={span.isWhole} onclick={() => span.showAll()}><Maximize2 size={16} /></button>
+    <span class="mr-auto"
+        >{windows.issuedAt === null
+            ? 'No almanac is held.'
+            : `${windows.vouched ? 'The vendor’s word' : 'From a file, not vouched for,'} of ${dayAndClock(windows.issuedAt)}, ${stale === null ? 'good until' : 'stale since'} ${dayAndClock(windows.freshUntil ?? windows.issuedAt)}`}</span
+    >
+    <button class="act-quiet !min-h-8 px-2" aria-label="Earlier" title="Earlier (←)" onclick={() => span.pan(-0.25)}
+        ><MoveLeft size={16} /></button
+    >
+    <button class="act-quiet !min-h-8 px-2" aria-label="Later" title="Later (→)" onclick={() => span.pan(0.25)}
+        ><MoveRight size={16} /></button
+    >
+    <button class="act-quiet !min-h-8 px-2" aria-label="Closer" title="Closer (+)" onclick={() => span.zoom(0.6)}
+        ><Plus size={16} /></button
+    >
+    <button
+        class="act-quiet !min-h-8 px-2"
+        aria-label="Wider"
+        title="Wider (−)"
+        disabled={span.isWhole}
+        onclick={() => span.zoom(1 / 0.6)}><Minus size={16} /></button
+    >
+    <button
+        class="act-quiet !min-h-8 px-2"
+        aria-label="The whole time"
+        title="The whole time (0)"
+        disabled={span.isWhole}
+        onclick={() => span.showAll()}><Maximize2 size={16} /></button
+    >
 </div>
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<div class="relative mt-1 grid grid-cols-[9.5rem_1fr] overflow-hidden" role="group" aria-label="Signing windows, one lane a build. Arrow keys move in time and between lanes, plus and minus zoom." {onkeydown}>
+<div
+    class="relative mt-1 grid grid-cols-[9.5rem_1fr] overflow-hidden"
+    role="group"
+    aria-label="Signing windows, one lane a build. Arrow keys move in time and between lanes, plus and minus zoom."
+    {onkeydown}
+>
     <span></span>
     <div class="relative h-5 text-xs text-quiet" aria-hidden="true">
-        {#each x.ticks(6) as tick (tick.getTime())}{#if Math.abs(x(tick) - x(now)) > 6 && x(tick) > 2 && x(tick) < 96}<span class="absolute -translate-x-1/2 whitespace-nowrap" style:left="{x(tick)}%">{format(tick)}</span>{/if}{/each}
-        {#if inside(x(now))}<span class="absolute -translate-x-1/2 font-semibold text-ink" style:left="{x(now)}%">now</span>{/if}
+        {#each x.ticks(6) as tick (tick.getTime())}{#if Math.abs(x(tick) - x(now)) > 6 && x(tick) > 2 && x(tick) < 96}<span
+                    class="absolute -translate-x-1/2 whitespace-nowrap"
+                    style:left="{x(tick)}%">{format(tick)}</span
+                >{/if}{/each}
+        {#if inside(x(now))}<span class="absolute -translate-x-1/2 font-semibold text-ink" style:left="{x(now)}%"
+                >now</span
+            >{/if}
     </div>
     {#each windows.lanes as lane (lane.build)}
-        <button data-lane={lane.build} class="col-span-2 grid grid-cols-subgrid border-t border-edge text-left -outline-offset-2 hover:bg-sunken {chosen === lane.build ? 'bg-jade-wash' : ''}" aria-pressed={chosen === lane.build} onclick={() => onchoose(lane.build)}>
-            <span class="flex items-center gap-2 px-2 py-1"><span class="font-semibold whitespace-nowrap">{lane.label}</span><span class="code">{lane.build}</span><span class="sr-only">{marks[lane.state]}. {lane.words}{lane.build === installed ? ' Installed now.' : ''}</span></span>
+        <button
+            data-lane={lane.build}
+            class="col-span-2 grid grid-cols-subgrid border-t border-edge text-left -outline-offset-2 hover:bg-sunken {chosen ===
+            lane.build
+                ? 'bg-jade-wash'
+                : ''}"
+            aria-pressed={chosen === lane.build}
+            onclick={() => onchoose(lane.build)}
+        >
+            <span class="flex items-center gap-2 px-2 py-1"
+                ><span class="font-semibold whitespace-nowrap">{lane.label}</span><span class="code">{lane.build}</span
+                ><span class="sr-only"
+                    >{marks[lane.state]}. {lane.words}{lane.build === installed ? ' Installed now.' : ''}</span
+                ></span
+            >
             <span class="relative h-9 overflow-hidden" aria-hidden="true">
                 {#each lane.windows as w (w.from)}
                     {@const b = bar(w)}
-                    {#if b.width > 0}<span class="absolute top-2.5 h-4 {b.ended ? 'rounded-sm border border-quiet bg-sunken' : b.ahead ? 'border-2 border-dashed border-jade' : 'rounded-l-sm bg-jade'} {b.open ? 'lane-open' : ''}" style:left="{b.left}%" style:width="{b.width}%"></span>{/if}
-                    {#if b.ended && w.until !== null && b.end > -20}<span class="absolute top-2 bg-panel/70 px-0.5 text-xs whitespace-nowrap text-quiet" style={leftOf(b) ? `right: calc(${100 - b.left}% + 6px)` : `left: calc(${b.end}% + 6px)`}>closed {day(w.until)}</span>
-                    {:else if w.until !== null && inside(b.end)}<span class="absolute top-[0.6875rem] h-3.5 w-3.5 -translate-x-1/2 rotate-45 border-2 border-amber-mark bg-panel" style:left="{b.end}%"></span>{/if}
+                    {#if b.width > 0}<span
+                            class="absolute top-2.5 h-4 {b.ended
+                                ? 'rounded-sm border border-quiet bg-sunken'
+                                : b.ahead
+                                  ? 'border-2 border-dashed border-jade'
+                                  : 'rounded-l-sm bg-jade'} {b.open ? 'lane-open' : ''}"
+                            style:left="{b.left}%"
+                            style:width="{b.width}%"
+                        ></span>{/if}
+                    {#if b.ended && w.until !== null && b.end > -20}<span
+                            class="absolute top-2 bg-panel/70 px-0.5 text-xs whitespace-nowrap text-quiet"
+                            style={leftOf(b) ? `right: calc(${100 - b.left}% + 6px)` : `left: calc(${b.end}% + 6px)`}
+                            >closed {day(w.until)}</span
+                        >
+                    {:else if w.until !== null && inside(b.end)}<span
+                            class="absolute top-[0.6875rem] h-3.5 w-3.5 -translate-x-1/2 rotate-45 border-2 border-amber-mark bg-panel"
+                            style:left="{b.end}%"
+                        ></span>{/if}
                 {/each}
-                {#if lane.build === installed}<span class="absolute top-2 left-0.5 rounded bg-panel px-1 text-xs font-semibold ring-1 ring-edge">installed</span>{/if}
+                {#if lane.build === installed}<span
+                        class="absolute top-2 left-0.5 rounded bg-panel px-1 text-xs font-semibold ring-1 ring-edge"
+                        >installed</span
+                    >{/if}
             </span>
         </button>
     {/each}
     <span class="pointer-events-none absolute inset-y-0 right-0 left-[9.5rem]" aria-hidden="true">
-        {#if inside(x(now))}<span class="absolute top-5 bottom-0 border-l-2 border-ink" style:left="{x(now)}%"></span>{/if}
-        {#if stale !== null}<span class="absolute top-5 right-0 bottom-0 bg-gradient-to-r from-transparent to-panel to-35%" style:left="{Math.max(0, x(stale))}%"></span>{/if}
+        {#if inside(x(now))}<span class="absolute top-5 bottom-0 border-l-2 border-ink" style:left="{x(now)}%"
+            ></span>{/if}
+        {#if stale !== null}<span
+                class="absolute top-5 right-0 bottom-0 bg-gradient-to-r from-transparent to-panel to-35%"
+                style:left="{Math.max(0, x(stale))}%"
+            ></span>{/if}
     </span>
 </div>
 
 <style>
-    .lane-open { mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent); }
+    .lane-open {
+        mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent);
+    }
 </style>

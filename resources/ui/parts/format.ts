@@ -5,7 +5,11 @@ import { KIND } from '../api/words';
 
 export function bytes(n: number | null | undefined): string {
     if (n === null || n === undefined) return '–';
-    const steps: [number, string][] = [[1e9, 'GB'], [1e6, 'MB'], [1e3, 'kB']];
+    const steps: [number, string][] = [
+        [1e9, 'GB'],
+        [1e6, 'MB'],
+        [1e3, 'kB'],
+    ];
     for (const [size, unit] of steps) {
         if (n >= size) return `${(n / size).toFixed(n >= 100 * size ? 0 : 1)} ${unit}`;
     }
@@ -28,7 +32,8 @@ const tickFormats: [number, Intl.DateTimeFormat][] = [
 ];
 
 /** A mark on a time axis, as fine as the span that is shown (in milliseconds) needs it. */
-export const tickWords = (at: Date, span: number) => tickFormats.find(([days]) => span < days * 86_400_000)?.[1].format(at) ?? '';
+export const tickWords = (at: Date, span: number) =>
+    tickFormats.find(([days]) => span < days * 86_400_000)?.[1].format(at) ?? '';
 
 export const day = (time: string | Date) => dayFormat.format(new Date(time));
 export const clock = (time: string | Date) => clockFormat.format(new Date(time));
@@ -38,7 +43,11 @@ export const dayAndClock = (time: string | Date) => `${day(time)}, ${clock(time)
 export const instant = (local: string) => new Date(local).toISOString().replace(/\.\d+Z$/, 'Z');
 
 /** A version in machine form as people write it: 8.7.0 is 8.7. */
-export const version = (v: string) => v.replace(/^(\d+\.\d+)\.0(?=$|-)/, '$1').replace('-rc.1', ' candidate').replace(/-([a-z]+)\./, ' $1 ');
+export const version = (v: string) =>
+    v
+        .replace(/^(\d+\.\d+)\.0(?=$|-)/, '$1')
+        .replace('-rc.1', ' candidate')
+        .replace(/-([a-z]+)\./, ' $1 ');
 
 export const kindName = (kind: string) => (KIND as Record<string, string>)[kind] ?? kind;
 

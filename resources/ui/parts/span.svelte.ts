@@ -51,12 +51,25 @@ export class Span {
     /** @returns whether the key meant something here */
     key(key: string): boolean {
         switch (key) {
-            case 'ArrowLeft': this.pan(-0.25); return true;
-            case 'ArrowRight': this.pan(0.25); return true;
-            case '+': case '=': this.zoom(0.6); return true;
-            case '-': this.zoom(1 / 0.6); return true;
-            case '0': case 'Home': this.showAll(); return true;
-            default: return false;
+            case 'ArrowLeft':
+                this.pan(-0.25);
+                return true;
+            case 'ArrowRight':
+                this.pan(0.25);
+                return true;
+            case '+':
+            case '=':
+                this.zoom(0.6);
+                return true;
+            case '-':
+                this.zoom(1 / 0.6);
+                return true;
+            case '0':
+            case 'Home':
+                this.showAll();
+                return true;
+            default:
+                return false;
         }
     }
 

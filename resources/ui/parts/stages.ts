@@ -7,4 +7,5 @@ export const stageOf = (job: JobSummary): Stage => job.stage;
 
 export const stepsOf = (job: Job, stage: Stage): Step[] => job.steps.filter((s) => s.stage === stage);
 
-export const phaseWords = (step: Step): string => step.phase ?? (step.state === 'ready' ? 'Waiting for a free worker' : 'Beginning');
+export const phaseWords = (step: Step): string =>
+    step.phase ?? (step.state === 'ready' ? 'Waiting for a free worker' : 'Beginning');

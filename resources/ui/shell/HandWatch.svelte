@@ -3,7 +3,13 @@
     import { api } from '../api/jobs';
     import { calls } from './calls.svelte';
 
-    const bench = createQuery(() => ({ queryKey: ['bench'], queryFn: api.bench, enabled: calls.on, refetchInterval: 3000, refetchIntervalInBackground: true }));
+    const bench = createQuery(() => ({
+        queryKey: ['bench'],
+        queryFn: api.bench,
+        enabled: calls.on,
+        refetchInterval: 3000,
+        refetchIntervalInBackground: true,
+    }));
     $effect(() => {
         if (bench.data !== undefined) calls.heard(bench.data.hands);
     });

@@ -14,8 +14,14 @@
         { label: 'Rig, for practice', path: '/rig' },
         { label: 'Journal', path: '/journal' },
         { label: 'Settings', path: '/settings' },
-        ...(bench.data?.open ?? []).map((j) => ({ label: `${j.serial} ${j.modelName ?? ''}: job ${j.id}`, path: `/jobs/${j.id}` })),
-        ...(bench.data?.ended ?? []).map((j) => ({ label: `${j.serial} ${j.modelName ?? ''}: job ${j.id}, ended`, path: `/jobs/${j.id}` })),
+        ...(bench.data?.open ?? []).map((j) => ({
+            label: `${j.serial} ${j.modelName ?? ''}: job ${j.id}`,
+            path: `/jobs/${j.id}`,
+        })),
+        ...(bench.data?.ended ?? []).map((j) => ({
+            label: `${j.serial} ${j.modelName ?? ''}: job ${j.id}, ended`,
+            path: `/jobs/${j.id}`,
+        })),
     ]);
 
     function go(path: string) {
@@ -34,7 +40,12 @@
                 <Command.List class="mt-2 max-h-80 overflow-auto">
                     <Command.Empty class="p-3 text-quiet">Nothing of that name.</Command.Empty>
                     {#each places as place (place.path)}
-                        <Command.Item value={place.label} onSelect={() => go(place.path)} class="cursor-pointer rounded-md px-3 py-2 data-selected:bg-jade-wash">{place.label}</Command.Item>
+                        <Command.Item
+                            value={place.label}
+                            onSelect={() => go(place.path)}
+                            class="cursor-pointer rounded-md px-3 py-2 data-selected:bg-jade-wash"
+                            >{place.label}</Command.Item
+                        >
                     {/each}
                 </Command.List>
             </Command.Root>

@@ -27,8 +27,25 @@
         { path: '/journal', name: 'Journal', key: 'j' },
         { path: '/settings', name: 'Settings', key: 's' },
     ];
-    const routes = { '/': BenchView, '/take-in': IntakeView, '/almanac': AlmanacView, '/almanac/:model': AlmanacView, '/shelf': ShelfView, '/rig': RigView, '/journal': JournalView, '/settings': SettingsView, '/jobs/:id': JobView, '/jobs/:id/line': LineView, '/jobs/:id/sheet': SheetView, '/jobs/:id/:stage': JobView, '*': NotFound };
-    const here = (path: string) => (path === '/' ? ['/', '/take-in'].includes(router.location) || router.location.startsWith('/jobs') : router.location.startsWith(path));
+    const routes = {
+        '/': BenchView,
+        '/take-in': IntakeView,
+        '/almanac': AlmanacView,
+        '/almanac/:model': AlmanacView,
+        '/shelf': ShelfView,
+        '/rig': RigView,
+        '/journal': JournalView,
+        '/settings': SettingsView,
+        '/jobs/:id': JobView,
+        '/jobs/:id/line': LineView,
+        '/jobs/:id/sheet': SheetView,
+        '/jobs/:id/:stage': JobView,
+        '*': NotFound,
+    };
+    const here = (path: string) =>
+        path === '/'
+            ? ['/', '/take-in'].includes(router.location) || router.location.startsWith('/jobs')
+            : router.location.startsWith(path);
     let palette = $state(false);
     let shortcuts = $state(false);
 
@@ -47,17 +64,44 @@
 </script>
 
 <svelte:window {onkeydown} />
-<a href="#main" class="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-panel focus:p-2" onclick={(e) => { e.preventDefault(); document.getElementById('main')?.focus(); }}>Skip to the page</a>
+<a
+    href="#main"
+    class="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-panel focus:p-2"
+    onclick={(e) => {
+        e.preventDefault();
+        document.getElementById('main')?.focus();
+    }}>Skip to the page</a
+>
 <header class="flex h-14 items-center gap-3 border-b border-edge bg-panel px-6 xl:gap-6 print:hidden">
     <a href="/" use:link class="flex items-center gap-2 font-semibold whitespace-nowrap"><Logo />Jade Step</a>
     <nav aria-label="Places" class="flex gap-1">
-        {#each PLACES as p (p.path)}<a href={p.path} use:link aria-current={here(p.path) ? 'page' : undefined} class="rounded-md px-2 py-2 hover:bg-sunken xl:px-3 {here(p.path) ? 'font-semibold underline decoration-jade decoration-2 underline-offset-8' : ''}">{p.name}</a>{/each}
+        {#each PLACES as p (p.path)}<a
+                href={p.path}
+                use:link
+                aria-current={here(p.path) ? 'page' : undefined}
+                class="rounded-md px-2 py-2 hover:bg-sunken xl:px-3 {here(p.path)
+                    ? 'font-semibold underline decoration-jade decoration-2 underline-offset-8'
+                    : ''}">{p.name}</a
+            >{/each}
     </nav>
     <div class="ml-auto flex items-center gap-2">
-        <button class="act-quiet" onclick={() => (palette = true)}><Search size={16} aria-hidden="true" /><span class="whitespace-nowrap">Go to…</span> <span class="key hidden whitespace-nowrap xl:inline">Ctrl K</span></button>
-        <button class="act-quiet" onclick={() => (shortcuts = true)} aria-label="Keyboard shortcuts"><Keyboard size={18} /></button>
-        <button class="act-quiet" onclick={() => theme.toggle()} aria-label={theme.dark ? 'Light colours' : 'Dark colours'}>{#if theme.dark}<Sun size={18} />{:else}<Moon size={18} />{/if}</button>
-        <span class="ml-1 text-sm whitespace-nowrap"><span class="font-semibold">{session.person?.name}</span> <span class="hidden text-quiet xl:inline">{session.person?.role}</span></span>
+        <button class="act-quiet" onclick={() => (palette = true)}
+            ><Search size={16} aria-hidden="true" /><span class="whitespace-nowrap">Go to…</span>
+            <span class="key hidden whitespace-nowrap xl:inline">Ctrl K</span></button
+        >
+        <button class="act-quiet" onclick={() => (shortcuts = true)} aria-label="Keyboard shortcuts"
+            ><Keyboard size={18} /></button
+        >
+        <button
+            class="act-quiet"
+            onclick={() => theme.toggle()}
+            aria-label={theme.dark ? 'Light colours' : 'Dark colours'}
+            >{#if theme.dark}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
+        >
+        <span class="ml-1 text-sm whitespace-nowrap"
+            ><span class="font-semibold">{session.person?.name}</span>
+            <span class="hidden text-quiet xl:inline">{session.person?.role}</span></span
+        >
         <button class="act-quiet" onclick={() => session.signOut()} aria-label="Sign out"><LogOut size={18} /></button>
     </div>
 </header>

@@ -24,7 +24,8 @@
         <Dialog.Content class="panel fixed top-24 left-1/2 z-30 w-96 -translate-x-1/2">
             <Dialog.Title class="mb-3 text-lg font-semibold">Keyboard shortcuts</Dialog.Title>
             <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
-                {#each keys as [key, what] (key)}<dt><span class="key">{key}</span></dt><dd>{what}</dd>{/each}
+                {#each keys as [key, what] (key)}<dt><span class="key">{key}</span></dt>
+                    <dd>{what}</dd>{/each}
             </dl>
             <Dialog.Close class="act-quiet mt-4">Close</Dialog.Close>
         </Dialog.Content>

@@ -2,7 +2,10 @@ const KEY = 'jade-step-theme';
 
 /** Light or dark: what the person chose here, else what the system says. */
 class Theme {
-    #dark = $state(localStorage.getItem(KEY) === 'dark' || (localStorage.getItem(KEY) === null && matchMedia('(prefers-color-scheme: dark)').matches));
+    #dark = $state(
+        localStorage.getItem(KEY) === 'dark' ||
+            (localStorage.getItem(KEY) === null && matchMedia('(prefers-color-scheme: dark)').matches),
+    );
 
     get dark() {
         return this.#dark;

@@ -21,41 +21,85 @@
     const held = createQuery(() => ({ queryKey: ['almanac'], queryFn: almanac.show, refetchInterval: 30_000 }));
     const models = $derived(held.data?.models ?? []);
     const model = $derived(models.find((m) => m.hardwareId === params?.model) ?? models[0] ?? null);
-    const windows = createQuery(() => ({ queryKey: ['almanac', 'windows', model?.hardwareId], queryFn: () => almanac.windows(model?.hardwareId ?? ''), enabled: model !== null, refetchInterval: 60_000 }));
+    const windows = createQuery(() => ({
+        queryKey: ['almanac', 'windows', model?.hardwareId],
+        queryFn: () => almanac.windows(model?.hardwareId ?? ''),
+        enabled: model !== null,
+        refetchInterval: 60_000,
+    }));
     const again = () => queries.invalidateQueries({ queryKey: ['almanac'] });
     const refresh = createMutation(() => ({
         mutationFn: almanac.refresh,
         onSuccess: ({ results }) => {
             const failed = results.filter((r) => r.problem !== null);
             const changes = results.reduce((n, r) => n + r.changes, 0);
-            if (failed.length > 0) toast.error(`${failed.map((r) => r.vendor).join(', ')}: ${failed[0]?.problem?.detail}`);
-            else toast.success(changes === 0 ? 'Every vendor has answered; nothing has changed.' : changes === 1 ? 'One thing has changed.' : `${changes} things have changed.`);
+            if (failed.length > 0)
+                toast.error(`${failed.map((r) => r.vendor).join(', ')}: ${failed[0]?.problem?.detail}`);
+            else
+                toast.success(
+                    changes === 0
+                        ? 'Every vendor has answered; nothing has changed.'
+                        : changes === 1
+                          ? 'One thing has changed.'
+                          : `${changes} things have changed.`,
+                );
             void again();
         },
         onError: (e) => toast.error(e.message),
     }));
-    const withdraw = createMutation(() => ({ mutationFn: almanac.withdraw, onSuccess: again, onError: (e) => toast.error(e.message) }));
+    const withdraw = createMutation(() => ({
+        mutationFn: almanac.withdraw,
+        onSuccess: again,
+        onError: (e) => toast.error(e.message),
+    }));
     let shownChannels = $state([...CHANNELS]);
     let build = $state<string | null>(null);
     let importing = $state(false);
     const lanes = $derived((windows.data?.lanes ?? []).filter((l) => shownChannels.includes(l.channel)));
-    const chosen = $derived(lanes.find((l) => l.build === build) ?? lanes.find((l) => l.channel === 'release' && l.state !== 'closed') ?? lanes[0] ?? null);
+    const chosen = $derived(
+        lanes.find((l) => l.build === build) ??
+            lanes.find((l) => l.channel === 'release' && l.state !== 'closed') ??
+            lanes[0] ??
+            null,
+    );
     const names = $derived([...new Set(models.map((m) => m.name))]);
 </script>
 
 <svelte:head><title>Almanac · Jade Step</title></svelte:head>
 <div class="mb-3 flex flex-wrap items-center gap-3">
     <h1>Almanac</h1>
-    <label class="flex items-center gap-2"><span class="sr-only">Model</span>
-        <select class="field" value={model?.hardwareId} onchange={(e) => { build = null; void push(`/almanac/${e.currentTarget.value}`); }}>
-            {#each names as name (name)}<optgroup label={name}>{#each models.filter((m) => m.name === name) as m (m.hardwareId)}<option value={m.hardwareId}>{m.name} {m.variant} ({m.hardwareId})</option>{/each}</optgroup>{/each}
+    <label class="flex items-center gap-2"
+        ><span class="sr-only">Model</span>
+        <select
+            class="field"
+            value={model?.hardwareId}
+            onchange={(e) => {
+                build = null;
+                void push(`/almanac/${e.currentTarget.value}`);
+            }}
+        >
+            {#each names as name (name)}<optgroup label={name}
+                    >{#each models.filter((m) => m.name === name) as m (m.hardwareId)}<option value={m.hardwareId}
+                            >{m.name} {m.variant} ({m.hardwareId})</option
+                        >{/each}</optgroup
+                >{/each}
         </select>
     </label>
     <div class="ml-auto flex gap-2">
-        <a class="act-quiet" href={calendarAddress} download><CalendarDays size={18} aria-hidden="true" />Calendar file</a>
+        <a class="act-quiet" href={calendarAddress} download
+            ><CalendarDays size={18} aria-hidden="true" />Calendar file</a
+        >
         {#if session.mayAct}
-            <button class="act-quiet" onclick={() => (importing = true)}><FileUp size={18} aria-hidden="true" />Take in from a file</button>
-            <button class="act" disabled={refresh.isPending} onclick={() => refresh.mutate()}><RefreshCw size={18} class={refresh.isPending ? 'animate-spin' : ''} aria-hidden="true" />{refresh.isPending ? 'Asking…' : 'Ask the vendors now'}</button>
+            <button class="act-quiet" onclick={() => (importing = true)}
+                ><FileUp size={18} aria-hidden="true" />Take in from a file</button
+            >
+            <button class="act" disabled={refresh.isPending} onclick={() => refresh.mutate()}
+                ><RefreshCw
+                    size={18}
+                    class={refresh.isPending ? 'animate-spin' : ''}
+                    aria-hidden="true"
+                />{refresh.isPending ? 'Asking…' : 'Ask the vendors now'}</button
+            >
         {/if}
     </div>
 </div>
@@ -66,30 +110,71 @@
     {#if held.isError}<div class="mb-3"><Notice tone="amber">{held.error.message}</Notice></div>{/if}
     <div class="grid items-start gap-4 xl:grid-cols-[1fr_22rem]">
         <section class="panel" aria-label="Signing windows">
-            {#if model === null}<p>No catalogue is held, so no model is known. {session.mayAct ? 'Ask the vendors, take a file in, or set a vendor up in Settings.' : 'A technician can refresh it.'}</p>
+            {#if model === null}<p>
+                    No catalogue is held, so no model is known. {session.mayAct
+                        ? 'Ask the vendors, take a file in, or set a vendor up in Settings.'
+                        : 'A technician can refresh it.'}
+                </p>
             {:else if windows.isError && !windows.data}<Notice tone="amber">{windows.error.message}</Notice>
             {:else if windows.data}
                 <Tabs.Root value="chart">
                     <div class="mb-2 flex flex-wrap items-center gap-3">
                         <Tabs.List class="flex gap-1 rounded-md bg-sunken p-1" aria-label="How to show the windows">
-                            <Tabs.Trigger value="chart" class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold">Chart</Tabs.Trigger>
-                            <Tabs.Trigger value="table" class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold">Table</Tabs.Trigger>
+                            <Tabs.Trigger
+                                value="chart"
+                                class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold"
+                                >Chart</Tabs.Trigger
+                            >
+                            <Tabs.Trigger
+                                value="table"
+                                class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold"
+                                >Table</Tabs.Trigger
+                            >
                         </Tabs.List>
-                        <ToggleGroup.Root type="multiple" bind:value={shownChannels} class="flex gap-1" aria-label="Channels to show">
-                            {#each CHANNELS as c (c)}<ToggleGroup.Item value={c} class="rounded-full border border-edge px-3 py-1 text-sm text-quiet data-[state=on]:border-jade data-[state=on]:text-ink">{shownChannels.includes(c) ? '✓ ' : ''}{c}</ToggleGroup.Item>{/each}
+                        <ToggleGroup.Root
+                            type="multiple"
+                            bind:value={shownChannels}
+                            class="flex gap-1"
+                            aria-label="Channels to show"
+                        >
+                            {#each CHANNELS as c (c)}<ToggleGroup.Item
+                                    value={c}
+                                    class="rounded-full border border-edge px-3 py-1 text-sm text-quiet data-[state=on]:border-jade data-[state=on]:text-ink"
+                                    >{shownChannels.includes(c) ? '✓ ' : ''}{c}</ToggleGroup.Item
+                                >{/each}
                         </ToggleGroup.Root>
                     </div>
-                    {#if lanes.length === 0}<p class="py-6 text-quiet">{windows.data.lanes.length === 0 ? 'No build in the almanac has a package for this model.' : 'No build of these channels. Switch one on.'}</p>
+                    {#if lanes.length === 0}<p class="py-6 text-quiet">
+                            {windows.data.lanes.length === 0
+                                ? 'No build in the almanac has a package for this model.'
+                                : 'No build of these channels. Switch one on.'}
+                        </p>
                     {:else}
-                        <Tabs.Content value="chart"><WindowChart windows={{ ...windows.data, lanes }} chosen={chosen?.build ?? null} onchoose={(b) => (build = b)} /></Tabs.Content>
-                        <Tabs.Content value="table"><WindowTable {lanes} chosen={chosen?.build ?? null} onchoose={(b) => (build = b)} /></Tabs.Content>
+                        <Tabs.Content value="chart"
+                            ><WindowChart
+                                windows={{ ...windows.data, lanes }}
+                                chosen={chosen?.build ?? null}
+                                onchoose={(b) => (build = b)}
+                            /></Tabs.Content
+                        >
+                        <Tabs.Content value="table"
+                            ><WindowTable
+                                {lanes}
+                                chosen={chosen?.build ?? null}
+                                onchoose={(b) => (build = b)}
+                            /></Tabs.Content
+                        >
                         {#if chosen}<div class="mt-4"><LaneDetail lane={chosen} /></div>{/if}
                     {/if}
                 </Tabs.Root>
             {:else}<p class="text-quiet" role="status">Reading the windows…</p>{/if}
         </section>
         <div class="flex flex-col gap-3">
-            {#each held.data.vendors as vendor (vendor.id)}<VendorStrip {vendor} mayAct={session.mayAct} onwithdraw={(id) => withdraw.mutate(id)} />{/each}
+            {#each held.data.vendors as vendor (vendor.id)}<VendorStrip
+                    {vendor}
+                    mayAct={session.mayAct}
+                    onwithdraw={(id) => withdraw.mutate(id)}
+                />{/each}
             {#if held.data.vendors.length === 0}<Notice>No vendor is set up. A lead adds one in Settings.</Notice>{/if}
             <section class="panel py-3"><ChangeList hardwareId={model?.hardwareId ?? null} /></section>
         </div>

@@ -12,7 +12,13 @@
         ['Rollback index', String(lane.rules.rollbackIndex), true],
         ['Radio level', String(lane.rules.radioLevel), true],
         ['Host agent', lane.rules.hostAgentMinimum === null ? 'any' : `${lane.rules.hostAgentMinimum} or newer`, false],
-        ['Store schemas', Object.entries(lane.rules.storeSchemas).map(([k, n]) => `${k} ${n}`).join(', ') || 'none named', false],
+        [
+            'Store schemas',
+            Object.entries(lane.rules.storeSchemas)
+                .map(([k, n]) => `${k} ${n}`)
+                .join(', ') || 'none named',
+            false,
+        ],
     ] as [string, string, boolean][]);
 </script>
 
@@ -21,14 +27,29 @@
     <p>{lane.words} <span class="text-quiet">{lane.channel}, released {dayAndClock(lane.releasedAt)}.</span></p>
     <div class="mt-2 grid gap-x-8 gap-y-1 text-sm md:grid-cols-2">
         <dl class="grid content-start grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
-            {#each rules as [name, value, mono] (name)}<dt class="text-quiet">{name}</dt><dd class={mono ? 'font-mono' : ''}>{value}</dd>{/each}
+            {#each rules as [name, value, mono] (name)}<dt class="text-quiet">{name}</dt>
+                <dd class={mono ? 'font-mono' : ''}>{value}</dd>{/each}
         </dl>
         <dl class="grid content-start grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
-            <dt class="text-quiet">Package</dt><dd><span class="font-mono break-all">{lane.package.fileName}</span> <FetchAhead sha256={lane.package.sha256} /></dd>
-            <dt class="text-quiet">Size</dt><dd>{bytes(lane.package.bytes)}</dd>
-            <dt class="text-quiet">SHA-256</dt><dd class="font-mono text-xs break-all">{lane.package.sha256}</dd>
-            <dt class="text-quiet">For</dt><dd class="font-mono">{lane.package.hardwareIds.join(', ')}</dd>
-            <dt class="text-quiet">Windows</dt><dd>{#each lane.windows as w (w.from)}<span class="block">{dayAndClock(w.from)} – {w.until === null ? 'open' : dayAndClock(w.until)}{w.announced ? ', announced' : ''}</span>{:else}none{/each}</dd>
+            <dt class="text-quiet">Package</dt>
+            <dd>
+                <span class="font-mono break-all">{lane.package.fileName}</span>
+                <FetchAhead sha256={lane.package.sha256} />
+            </dd>
+            <dt class="text-quiet">Size</dt>
+            <dd>{bytes(lane.package.bytes)}</dd>
+            <dt class="text-quiet">SHA-256</dt>
+            <dd class="font-mono text-xs break-all">{lane.package.sha256}</dd>
+            <dt class="text-quiet">For</dt>
+            <dd class="font-mono">{lane.package.hardwareIds.join(', ')}</dd>
+            <dt class="text-quiet">Windows</dt>
+            <dd>
+                {#each lane.windows as w (w.from)}<span class="block"
+                        >{dayAndClock(w.from)} – {w.until === null ? 'open' : dayAndClock(w.until)}{w.announced
+                            ? ', announced'
+                            : ''}</span
+                    >{:else}none{/each}
+            </dd>
         </dl>
     </div>
 </article>

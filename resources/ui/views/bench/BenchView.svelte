@@ -24,16 +24,33 @@
     const jobs = $derived(bench.data?.open ?? []);
     const benches = $derived(bench.data?.benches ?? []);
     // where each job's device is plugged in now
-    const portOf = $derived(new Map(benches.flatMap((b) => b.ports.flatMap((p) => (p.jobId === null ? [] : [[p.jobId, benches.length > 1 ? `${b.name}, port ${p.port}` : `port ${p.port}`] as const])))));
+    const portOf = $derived(
+        new Map(
+            benches.flatMap((b) =>
+                b.ports.flatMap((p) =>
+                    p.jobId === null
+                        ? []
+                        : [[p.jobId, benches.length > 1 ? `${b.name}, port ${p.port}` : `port ${p.port}`] as const],
+                ),
+            ),
+        ),
+    );
 </script>
 
 <svelte:head><title>Bench · Jade Step</title></svelte:head>
 <div class="mb-4 flex items-baseline gap-4">
     <h1>Bench</h1>
     <p class="text-quiet">
-        {#if bench.data}{#if bench.data.hands > 0}<span class="font-semibold text-amber">{bench.data.hands === 1 ? 'One job needs' : `${bench.data.hands} jobs need`} a hand now</span>{:else if jobs.length > 0}Nothing needs a hand now{:else}No job is in progress{/if}{/if}
+        {#if bench.data}{#if bench.data.hands > 0}<span class="font-semibold text-amber"
+                    >{bench.data.hands === 1 ? 'One job needs' : `${bench.data.hands} jobs need`} a hand now</span
+                >{:else if jobs.length > 0}Nothing needs a hand now{:else}No job is in progress{/if}{/if}
     </p>
-    <button class="act-quiet ml-auto" aria-pressed={calls.on} onclick={() => calls.toggle()}>{#if calls.on}<Bell size={18} aria-hidden="true" />Calls when a hand is needed{:else}<BellOff size={18} aria-hidden="true" />Call me when a hand is needed{/if}</button>
+    <button class="act-quiet ml-auto" aria-pressed={calls.on} onclick={() => calls.toggle()}
+        >{#if calls.on}<Bell size={18} aria-hidden="true" />Calls when a hand is needed{:else}<BellOff
+                size={18}
+                aria-hidden="true"
+            />Call me when a hand is needed{/if}</button
+    >
 </div>
 
 {#if bench.isPending}
@@ -44,22 +61,44 @@
     {#if bench.isError}<div class="mb-3"><Notice tone="amber">{bench.error.message}</Notice></div>{/if}
     <div class="grid grid-cols-[minmax(17rem,21rem)_1fr] gap-6">
         <section aria-labelledby="ports">
-            <div class="mb-2 flex items-center"><h2 id="ports">Ports</h2>{#if session.mayAct}<a class="ml-auto text-sm underline underline-offset-4" href="/take-in" use:link>Take in without a cable <span class="key">t</span></a>{/if}</div>
+            <div class="mb-2 flex items-center">
+                <h2 id="ports">Ports</h2>
+                {#if session.mayAct}<a class="ml-auto text-sm underline underline-offset-4" href="/take-in" use:link
+                        >Take in without a cable <span class="key">t</span></a
+                    >{/if}
+            </div>
             {#each benches as b (b.id)}
                 {#if benches.length > 1}<h3 class="mt-3 mb-1 text-sm text-quiet">{b.name}</h3>{/if}
-                {#if b.link === 'silent'}<div class="mb-2"><Notice tone="amber">The device link does not answer. Jobs go on when it is back; nothing is lost.</Notice></div>{/if}
-                {#if b.ports.length === 0 && b.link === 'up'}<Notice>No device is plugged in. Plug one in, unlock it, and it shows here.</Notice>{/if}
+                {#if b.link === 'silent'}<div class="mb-2">
+                        <Notice tone="amber"
+                            >The device link does not answer. Jobs go on when it is back; nothing is lost.</Notice
+                        >
+                    </div>{/if}
+                {#if b.ports.length === 0 && b.link === 'up'}<Notice
+                        >No device is plugged in. Plug one in, unlock it, and it shows here.</Notice
+                    >{/if}
                 <ul class="panel divide-y divide-edge p-0">
-                    {#each b.ports as port (port.port)}<PortCard {port} silent={b.link === 'silent'} mayAct={session.mayAct} busy={open.isPending} onopen={(serial) => open.mutate(serial)} />{/each}
+                    {#each b.ports as port (port.port)}<PortCard
+                            {port}
+                            silent={b.link === 'silent'}
+                            mayAct={session.mayAct}
+                            busy={open.isPending}
+                            onopen={(serial) => open.mutate(serial)}
+                        />{/each}
                 </ul>
             {:else}<Notice tone="amber">No bench is set up. A lead adds one in Settings.</Notice>{/each}
         </section>
         <section aria-labelledby="jobs">
             <h2 id="jobs" class="mb-2">Jobs in progress</h2>
             {#if jobs.length === 0}
-                <div class="panel border-dashed text-quiet">No job is in progress. Take in a plugged-in device to begin one: it is read first, and nothing on it changes.</div>
+                <div class="panel border-dashed text-quiet">
+                    No job is in progress. Take in a plugged-in device to begin one: it is read first, and nothing on it
+                    changes.
+                </div>
             {:else}
-                <ul class="flex flex-col gap-2">{#each jobs as job (job.id)}<JobRow {job} port={portOf.get(job.id) ?? null} />{/each}</ul>
+                <ul class="flex flex-col gap-2">
+                    {#each jobs as job (job.id)}<JobRow {job} port={portOf.get(job.id) ?? null} />{/each}
+                </ul>
             {/if}
             {#if bench.data.ended.length > 0}<EndedJobs latest={bench.data.ended} />{/if}
         </section>

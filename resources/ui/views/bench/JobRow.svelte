@@ -13,27 +13,77 @@
 </script>
 
 <li>
-    <a href="/jobs/{job.id}" use:link class="panel grid grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)] items-center gap-4 p-3 hover:border-jade {job.needsHand && job.state === 'open' ? 'border-amber-mark' : ''}">
+    <a
+        href="/jobs/{job.id}"
+        use:link
+        class="panel grid grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)] items-center gap-4 p-3 hover:border-jade {job.needsHand &&
+        job.state === 'open'
+            ? 'border-amber-mark'
+            : ''}"
+    >
         <span>
             <span class="font-semibold">{job.modelName ?? 'Device'}</span> <span class="code">{job.serial}</span>
-            <span class="block text-sm text-quiet">{#if job.fromVersion !== null}{version(job.fromVersion)}{#if job.toVersion !== null}&nbsp;→ {version(job.toVersion)}{/if}{:else}not read yet{/if}{#if port !== null}&nbsp;· {port}{:else if job.state === 'open'}&nbsp;· not plugged in{/if}</span>
+            <span class="block text-sm text-quiet"
+                >{#if job.fromVersion !== null}{version(job.fromVersion)}{#if job.toVersion !== null}&nbsp;→ {version(
+                            job.toVersion,
+                        )}{/if}{:else}not read yet{/if}{#if port !== null}&nbsp;· {port}{:else if job.state === 'open'}&nbsp;·
+                    not plugged in{/if}</span
+            >
         </span>
         <StonePath {job} small />
         <span class="text-sm">
             {#if job.state !== 'open'}
-                <span class={job.state === 'unfinished' ? 'text-amber' : 'text-quiet'}>{job.nightly ? 'At night: ' : ''}{JOB_STATE[job.state]}{job.endedAt === null ? '' : ` ${dayAndClock(job.endedAt)}.`}</span>
+                <span class={job.state === 'unfinished' ? 'text-amber' : 'text-quiet'}
+                    >{job.nightly ? 'At night: ' : ''}{JOB_STATE[job.state]}{job.endedAt === null
+                        ? ''
+                        : ` ${dayAndClock(job.endedAt)}.`}</span
+                >
                 {#if job.state === 'done'}<span class="text-quiet">{job.verdict.words}</span>
-                {:else if job.state === 'done-with-losses'}<span>Without {job.losses?.slice(0, 2).join(', ')}{(job.losses?.length ?? 0) > 2 ? ` and ${(job.losses?.length ?? 0) - 2} more` : ''}.</span>
+                {:else if job.state === 'done-with-losses'}<span
+                        >Without {job.losses?.slice(0, 2).join(', ')}{(job.losses?.length ?? 0) > 2
+                            ? ` and ${(job.losses?.length ?? 0) - 2} more`
+                            : ''}.</span
+                    >
                 {:else if job.endReason !== null}<span>{job.endReason}</span>{/if}
-            {:else if job.needsHand}<span class="flex items-start gap-2 font-semibold text-amber"><Hand size={18} class="mt-0.5 shrink-0" aria-hidden="true" /><span>{job.now.what}{#if job.now.who !== 'technician-at-screen'}<span class="block font-normal">{job.now.why}</span>{/if}</span></span>
+            {:else if job.needsHand}<span class="flex items-start gap-2 font-semibold text-amber"
+                    ><Hand size={18} class="mt-0.5 shrink-0" aria-hidden="true" /><span
+                        >{job.now.what}{#if job.now.who !== 'technician-at-screen'}<span class="block font-normal"
+                                >{job.now.why}</span
+                            >{/if}</span
+                    ></span
+                >
             {:else if job.current === null}<span>{job.now.what}</span>
             {:else}
-                    <span class="flex items-center gap-1.5 {still ? 'font-semibold' : ''}">{#if still}<ShieldAlert size={16} class="text-amber" aria-hidden="true" />{/if}{job.current.title}{still ? ': do not disturb' : ''}</span>
-                    <span class="block text-quiet">{phaseWords(job.current)}{job.current.progress === null ? '' : ` · ${Math.round(job.current.progress * 100)} %`}{job.current.secondsLeft === null ? '' : ` · ${minutes(job.current.secondsLeft / 60)} left`}</span>
-                    {#if job.current.progress !== null}<span class="mt-1 block h-1.5 overflow-hidden rounded-full bg-sunken" aria-hidden="true"><span class="block h-full rounded-full bg-jade transition-[width] duration-500" style:width="{job.current.progress * 100}%"></span></span>{/if}
+                <span class="flex items-center gap-1.5 {still ? 'font-semibold' : ''}"
+                    >{#if still}<ShieldAlert size={16} class="text-amber" aria-hidden="true" />{/if}{job.current
+                        .title}{still ? ': do not disturb' : ''}</span
+                >
+                <span class="block text-quiet"
+                    >{phaseWords(job.current)}{job.current.progress === null
+                        ? ''
+                        : ` · ${Math.round(job.current.progress * 100)} %`}{job.current.secondsLeft === null
+                        ? ''
+                        : ` · ${minutes(job.current.secondsLeft / 60)} left`}</span
+                >
+                {#if job.current.progress !== null}<span
+                        class="mt-1 block h-1.5 overflow-hidden rounded-full bg-sunken"
+                        aria-hidden="true"
+                        ><span
+                            class="block h-full rounded-full bg-jade transition-[width] duration-500"
+                            style:width="{job.current.progress * 100}%"
+                        ></span></span
+                    >{/if}
             {/if}
-            {#if job.flag !== null && job.state === 'open'}<span class="mt-1 flex items-start gap-2 text-amber"><BookAlert size={18} class="shrink-0" aria-hidden="true" /><span>The almanac has changed: {job.flag.words[0]}{job.flag.words.length > 1 ? ` And ${job.flag.words.length - 1} more.` : ''}</span></span>{/if}
-            {#if job.latestStart !== null && job.state === 'open'}<span class="block"><Countdown until={job.latestStart} /></span>{/if}
+            {#if job.flag !== null && job.state === 'open'}<span class="mt-1 flex items-start gap-2 text-amber"
+                    ><BookAlert size={18} class="shrink-0" aria-hidden="true" /><span
+                        >The almanac has changed: {job.flag.words[0]}{job.flag.words.length > 1
+                            ? ` And ${job.flag.words.length - 1} more.`
+                            : ''}</span
+                    ></span
+                >{/if}
+            {#if job.latestStart !== null && job.state === 'open'}<span class="block"
+                    ><Countdown until={job.latestStart} /></span
+                >{/if}
         </span>
     </a>
 </li>

@@ -3,11 +3,22 @@
     import type { Port } from '../../api/types';
     import { version } from '../../parts/format';
 
-    let { port, silent, mayAct, busy, onopen }: { port: Port; silent: boolean; mayAct: boolean; busy: boolean; onopen: (serial: string) => void } = $props();
+    let {
+        port,
+        silent,
+        mayAct,
+        busy,
+        onopen,
+    }: { port: Port; silent: boolean; mayAct: boolean; busy: boolean; onopen: (serial: string) => void } = $props();
 </script>
 
 <li class="flex min-h-14 items-center gap-3 px-3 py-1.5">
-    <span class="grid h-9 w-9 shrink-0 place-items-center rounded-full font-mono text-sm {port.occupied ? 'bg-jade-wash' : 'border border-dashed border-quiet text-quiet'}" title="Port {port.port}"><span class="sr-only">Port</span>{port.port}</span>
+    <span
+        class="grid h-9 w-9 shrink-0 place-items-center rounded-full font-mono text-sm {port.occupied
+            ? 'bg-jade-wash'
+            : 'border border-dashed border-quiet text-quiet'}"
+        title="Port {port.port}"><span class="sr-only">Port</span>{port.port}</span
+    >
     {#if silent}
         <p class="text-sm text-quiet">{port.label || 'not known while the link is silent'}</p>
     {:else if !port.occupied}
@@ -16,13 +27,20 @@
         <p class="text-sm text-quiet">Plugged in, but not recognised just now. It may be restarting.</p>
     {:else}
         <div class="min-w-0 flex-1 leading-tight">
-            <p class="font-semibold">{port.modelName}{#if port.label}<span class="ml-2 text-sm font-normal text-quiet">{port.label}</span>{/if}</p>
-            <p class="code">{port.serial} · {version(port.version ?? '')}{port.mode === 'recovery' ? ' · recovery mode' : ''}</p>
+            <p class="font-semibold">
+                {port.modelName}{#if port.label}<span class="ml-2 text-sm font-normal text-quiet">{port.label}</span
+                    >{/if}
+            </p>
+            <p class="code">
+                {port.serial} · {version(port.version ?? '')}{port.mode === 'recovery' ? ' · recovery mode' : ''}
+            </p>
         </div>
         {#if port.jobId !== null}
             <a class="act-quiet !min-h-10 shrink-0" href="/jobs/{port.jobId}" use:link>Its job</a>
         {:else if mayAct}
-            <button class="act !min-h-10 shrink-0" disabled={busy} onclick={() => onopen(port.serial ?? '')}>Take in</button>
+            <button class="act !min-h-10 shrink-0" disabled={busy} onclick={() => onopen(port.serial ?? '')}
+                >Take in</button
+            >
         {/if}
     {/if}
 </li>

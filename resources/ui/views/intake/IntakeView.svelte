@@ -9,7 +9,10 @@
 </script>
 
 <svelte:head><title>Take in · Jade Step</title></svelte:head>
-<div class="mb-3 flex items-baseline gap-4"><h1>Take in</h1><p class="text-quiet">for devices that are not plugged in; a plugged-in device is taken in on the Bench.</p></div>
+<div class="mb-3 flex items-baseline gap-4">
+    <h1>Take in</h1>
+    <p class="text-quiet">for devices that are not plugged in; a plugged-in device is taken in on the Bench.</p>
+</div>
 {#if !session.mayAct}<Notice>Your role looks on. A technician takes devices in.</Notice>
 {:else}
     <Tabs.Root value="by-hand">

@@ -1,9 +1,27 @@
 import { intake } from '../../api/intake';
 import type { Identity, Job, Said } from '../../api/types';
 
-type Fields = { serial: string; imei: string; modelName: string; carrierTied: '' | 'yes' | 'no'; whereBought: string; version: string; build: string; goal: string };
+type Fields = {
+    serial: string;
+    imei: string;
+    modelName: string;
+    carrierTied: '' | 'yes' | 'no';
+    whereBought: string;
+    version: string;
+    build: string;
+    goal: string;
+};
 
-const EMPTY: Fields = { serial: '', imei: '', modelName: '', carrierTied: '', whereBought: '', version: '', build: '', goal: '' };
+const EMPTY: Fields = {
+    serial: '',
+    imei: '',
+    modelName: '',
+    carrierTied: '',
+    whereBought: '',
+    version: '',
+    build: '',
+    goal: '',
+};
 const PAUSE_MS = 350;
 
 /** What is being said of a device, and which models it may be by that; the server is asked after each change. */
@@ -42,8 +60,14 @@ export class SaidDevice {
         const text = (t: string) => (t.trim() === '' ? null : t.trim());
         const f = this.fields;
         return {
-            serial: text(f.serial), imei: text(f.imei), modelName: text(f.modelName), carrierTied: f.carrierTied === '' ? null : f.carrierTied === 'yes',
-            whereBought: text(f.whereBought), version: text(f.version), build: text(f.build), goal: text(f.goal),
+            serial: text(f.serial),
+            imei: text(f.imei),
+            modelName: text(f.modelName),
+            carrierTied: f.carrierTied === '' ? null : f.carrierTied === 'yes',
+            whereBought: text(f.whereBought),
+            version: text(f.version),
+            build: text(f.build),
+            goal: text(f.goal),
         };
     }
 

@@ -8,24 +8,56 @@
 
     let { job, told, proven, mayAct }: { job: Job; told: HandOver; proven: number; mayAct: boolean } = $props();
     const queries = useQueryClient();
-    const shown = { onSuccess: (t: HandOver) => void queries.setQueryData(['hand-over', job.id, proven], t), onError: (e: Error) => void toast.error(e.message) };
+    const shown = {
+        onSuccess: (t: HandOver) => void queries.setQueryData(['hand-over', job.id, proven], t),
+        onError: (e: Error) => void toast.error(e.message),
+    };
     const look = createMutation(() => ({ mutationFn: () => handover.look(job.id), ...shown }));
-    const say = createMutation(() => ({ mutationFn: (p: AftercarePoint) => handover.say(job.id, p.code, p.state === 'open'), ...shown }));
+    const say = createMutation(() => ({
+        mutationFn: (p: AftercarePoint) => handover.say(job.id, p.code, p.state === 'open'),
+        ...shown,
+    }));
     const icons = { open: Circle, seen: Eye, attested: Check, told: Info };
-    const states: Record<AftercarePoint['state'], string> = { open: 'to do', seen: 'seen on the device', attested: 'done, says', told: '' };
+    const states: Record<AftercarePoint['state'], string> = {
+        open: 'to do',
+        seen: 'seen on the device',
+        attested: 'done, says',
+        told: '',
+    };
     const open = $derived(told.aftercare.filter((p) => p.state === 'open').length);
 </script>
 
 <section class="panel py-3" aria-labelledby="aftercare">
-    <div class="mb-1 flex items-center gap-3"><h2 id="aftercare">Aftercare{open > 0 ? `: ${open} to do` : ''}</h2>{#if mayAct && job.state === 'open'}<button class="act-quiet ml-auto !min-h-9 text-sm" disabled={look.isPending} onclick={() => look.mutate()}>{look.isPending ? 'Reading…' : 'Read the device'}</button>{/if}</div>
+    <div class="mb-1 flex items-center gap-3">
+        <h2 id="aftercare">Aftercare{open > 0 ? `: ${open} to do` : ''}</h2>
+        {#if mayAct && job.state === 'open'}<button
+                class="act-quiet ml-auto !min-h-9 text-sm"
+                disabled={look.isPending}
+                onclick={() => look.mutate()}>{look.isPending ? 'Reading…' : 'Read the device'}</button
+            >{/if}
+    </div>
     {#if told.readAt !== null}<p class="text-sm text-quiet">Read at {clock(told.readAt)}.</p>{/if}
     <ul class="text-sm">
         {#each told.aftercare as p (p.code)}
             {@const Icon = icons[p.state]}
             <li class="flex items-start gap-2 border-t border-edge py-1.5" data-aftercare={p.code} data-state={p.state}>
-                <Icon size={17} class="mt-0.5 shrink-0 {p.state === 'open' ? 'text-amber' : 'text-jade'}" aria-hidden="true" />
-                <span class="min-w-0 flex-1">{p.words}{#if p.names.length > 0}<span class="block text-quiet">{p.names.join('; ')}</span>{/if}{#if p.state !== 'told'}<span class="block {p.state === 'open' ? 'text-amber' : 'text-quiet'}">{states[p.state]}{p.by === null ? '' : ` ${p.by}, ${dayAndClock(p.at ?? '')}`}</span>{/if}</span>
-                {#if mayAct && job.state === 'open' && (p.state === 'open' || p.state === 'attested')}<button class="act-quiet !min-h-9 shrink-0" aria-label="{p.state === 'open' ? 'Done' : 'Take back'}: {p.words}" onclick={() => say.mutate(p)}>{p.state === 'open' ? 'Done' : 'Take back'}</button>{/if}
+                <Icon
+                    size={17}
+                    class="mt-0.5 shrink-0 {p.state === 'open' ? 'text-amber' : 'text-jade'}"
+                    aria-hidden="true"
+                />
+                <span class="min-w-0 flex-1"
+                    >{p.words}{#if p.names.length > 0}<span class="block text-quiet">{p.names.join('; ')}</span
+                        >{/if}{#if p.state !== 'told'}<span
+                            class="block {p.state === 'open' ? 'text-amber' : 'text-quiet'}"
+                            >{states[p.state]}{p.by === null ? '' : ` ${p.by}, ${dayAndClock(p.at ?? '')}`}</span
+                        >{/if}</span
+                >
+                {#if mayAct && job.state === 'open' && (p.state === 'open' || p.state === 'attested')}<button
+                        class="act-quiet !min-h-9 shrink-0"
+                        aria-label="{p.state === 'open' ? 'Done' : 'Take back'}: {p.words}"
+                        onclick={() => say.mutate(p)}>{p.state === 'open' ? 'Done' : 'Take back'}</button
+                    >{/if}
             </li>
         {:else}<li class="text-quiet">Nothing is left to do.</li>{/each}
     </ul>

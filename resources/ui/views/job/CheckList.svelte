@@ -19,24 +19,51 @@
     } = $props();
 
     const nameOf = (code: string) => (CHECK as Record<string, string>)[code] ?? code;
-    const open = $derived(checks.filter((c) => (c.state === 'fail' || c.state === 'unknown')));
+    const open = $derived(checks.filter((c) => c.state === 'fail' || c.state === 'unknown'));
     const good = $derived(checks.filter((c) => c.state === 'pass' || c.state === 'attested'));
 </script>
 
 <ul>
     {#each open as c (c.code)}
         <li class="flex items-start gap-2 border-t border-edge py-2" data-check={c.code} data-state={c.state}>
-            {#if c.state === 'fail'}<CircleSlash size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{:else}<CircleHelp size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
-            <span class="flex-1"><span class="font-semibold">{nameOf(c.code)}</span> <span class="text-sm text-quiet">{CHECK_STATE[c.state]} <span class="code">{c.code}</span></span><span class="block text-sm">{c.mend} {c.evidence}</span>{#if c.code === 'lock-delay' && lockDelayEndsAt !== null}<span class="block text-sm"><Countdown until={lockDelayEndsAt} ahead="the delay ends in" past="the delay ended" /></span>{/if}</span>
-            {#if may.attest && ATTESTED_CHECKS.includes(c.code)}<button class="act-quiet shrink-0" onclick={() => onattest(c.code)}>I have checked</button>{/if}
+            {#if c.state === 'fail'}<CircleSlash
+                    size={20}
+                    class="mt-0.5 shrink-0 text-amber"
+                    aria-hidden="true"
+                />{:else}<CircleHelp size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
+            <span class="flex-1"
+                ><span class="font-semibold">{nameOf(c.code)}</span>
+                <span class="text-sm text-quiet">{CHECK_STATE[c.state]} <span class="code">{c.code}</span></span><span
+                    class="block text-sm">{c.mend} {c.evidence}</span
+                >{#if c.code === 'lock-delay' && lockDelayEndsAt !== null}<span class="block text-sm"
+                        ><Countdown until={lockDelayEndsAt} ahead="the delay ends in" past="the delay ended" /></span
+                    >{/if}</span
+            >
+            {#if may.attest && ATTESTED_CHECKS.includes(c.code)}<button
+                    class="act-quiet shrink-0"
+                    onclick={() => onattest(c.code)}>I have checked</button
+                >{/if}
         </li>
     {/each}
 </ul>
 <ul class="mt-1 grid grid-cols-2 gap-x-4 border-t border-edge pt-2 text-sm">
     {#each good as c (c.code)}
         <li class="flex items-start gap-1.5 py-0.5" data-check={c.code} data-state={c.state} title={c.evidence}>
-            {#if c.state === 'pass'}<Tick size={16} class="mt-0.5 shrink-0 text-jade" aria-hidden="true" />{:else}<UserCheck size={16} class="mt-0.5 shrink-0 text-jade" aria-hidden="true" />{/if}
-            <span>{nameOf(c.code)}<span class="sr-only">, {CHECK_STATE[c.state]}</span>{#if c.state === 'attested'}<span class="block text-xs text-quiet">{c.evidence}{#if may.takeBack}&nbsp;· <button class="underline underline-offset-4" aria-label="Take back: {nameOf(c.code)}" onclick={() => ontakeback(c.code)}>Take it back</button>{/if}</span>{/if}</span>
+            {#if c.state === 'pass'}<Tick
+                    size={16}
+                    class="mt-0.5 shrink-0 text-jade"
+                    aria-hidden="true"
+                />{:else}<UserCheck size={16} class="mt-0.5 shrink-0 text-jade" aria-hidden="true" />{/if}
+            <span
+                >{nameOf(c.code)}<span class="sr-only">, {CHECK_STATE[c.state]}</span>{#if c.state === 'attested'}<span
+                        class="block text-xs text-quiet"
+                        >{c.evidence}{#if may.takeBack}&nbsp;· <button
+                                class="underline underline-offset-4"
+                                aria-label="Take back: {nameOf(c.code)}"
+                                onclick={() => ontakeback(c.code)}>Take it back</button
+                            >{/if}</span
+                    >{/if}</span
+            >
         </li>
     {/each}
 </ul>

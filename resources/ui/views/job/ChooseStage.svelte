@@ -21,9 +21,17 @@
     import WhatIfPanel from './WhatIfPanel.svelte';
 
     let { job }: { job: Job } = $props();
-    const windows = createQuery(() => ({ queryKey: ['windows', job.id, job.device?.hardwareId], queryFn: () => api.windows(job.id), refetchInterval: 60_000, enabled: job.device?.hardwareId != null }));
+    const windows = createQuery(() => ({
+        queryKey: ['windows', job.id, job.device?.hardwareId],
+        queryFn: () => api.windows(job.id),
+        refetchInterval: 60_000,
+        enabled: job.device?.hardwareId != null,
+    }));
     const plan = jobAct((goal: WrittenGoal) => api.plan(job.id, goal));
-    const accept = jobAct((route: Route) => api.accept(job.id, route), (j) => void push(`/jobs/${j.id}`));
+    const accept = jobAct(
+        (route: Route) => api.accept(job.id, route),
+        (j) => void push(`/jobs/${j.id}`),
+    );
     const what = new WhatIf(() => job.id);
     let pretending = $state(false);
     const step = $derived(job.steps.find((s) => s.code === 'choose-route'));
@@ -38,48 +46,123 @@
     let lane = $state<string | null>(null);
     const routes = $derived(job.route !== null && !pretended ? [job.route] : (now?.routes ?? []));
     const route = $derived(routes.find((r) => r.id === picked) ?? routes[0] ?? null);
-    const chosen = $derived(windows.data?.lanes.find((l) => l.build === (lane ?? route?.legs.at(-1)?.to.build)) ?? null);
+    const chosen = $derived(
+        windows.data?.lanes.find((l) => l.build === (lane ?? route?.legs.at(-1)?.to.build)) ?? null,
+    );
 </script>
 
 {#if job.plan === null}
     <Notice>The routes are worked out as soon as the device has been read.</Notice>
 {:else}
     <div class="flex flex-col gap-3">
-        {#if step?.problem}<Notice tone="amber">{step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span></Notice>{/if}
+        {#if step?.problem}<Notice tone="amber"
+                >{step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span></Notice
+            >{/if}
         <SinceAccepted {job} mayAct={session.mayAct} />
         <div class="flex flex-wrap items-center gap-3">
-            {#if planning}{#key JSON.stringify(job.goal)}<GoalForm goal={job.goal} busy={plan.isPending} problem={plan.error?.message ?? null} onplan={(goal) => plan.mutate(goal)} />{/key}{/if}
-            {#if route !== null && route.latestStart !== null && !job.lineCrossed}<Countdown until={route.latestStart} />{/if}
-            {#if job.state === 'open' && !job.lineCrossed}<button class="act-quiet ml-auto" aria-expanded={pretending} onclick={() => { pretending = !pretending; if (!pretending) what.clear(); }}><FlaskConical size={18} aria-hidden="true" />{pretending ? 'Leave what-if' : 'What if…'}</button>{/if}
+            {#if planning}{#key JSON.stringify(job.goal)}<GoalForm
+                        goal={job.goal}
+                        busy={plan.isPending}
+                        problem={plan.error?.message ?? null}
+                        onplan={(goal) => plan.mutate(goal)}
+                    />{/key}{/if}
+            {#if route !== null && route.latestStart !== null && !job.lineCrossed}<Countdown
+                    until={route.latestStart}
+                />{/if}
+            {#if job.state === 'open' && !job.lineCrossed}<button
+                    class="act-quiet ml-auto"
+                    aria-expanded={pretending}
+                    onclick={() => {
+                        pretending = !pretending;
+                        if (!pretending) what.clear();
+                    }}><FlaskConical size={18} aria-hidden="true" />{pretending ? 'Leave what-if' : 'What if…'}</button
+                >{/if}
         </div>
-        {#if session.mayAct && job.may['choose-again'].allowed}<div class="flex items-center gap-3 text-sm"><button class="act-quiet" disabled={again.isPending} onclick={() => again.mutate()}>Choose another route</button><span class="text-quiet">The backup is kept, and used again where it fits.</span></div>{/if}
+        {#if session.mayAct && job.may['choose-again'].allowed}<div class="flex items-center gap-3 text-sm">
+                <button class="act-quiet" disabled={again.isPending} onclick={() => again.mutate()}
+                    >Choose another route</button
+                ><span class="text-quiet">The backup is kept, and used again where it fits.</span>
+            </div>{/if}
         {#if planning && job.device !== null && !job.waitingForDevice}<BackupChoice {job} />{/if}
         {#if pretending}<WhatIfPanel {what} {job} />{/if}
-        {#if pretended}<Notice tone="amber"><strong>Pretended:</strong> {what.pretended.join('; ')}. The routes and the ledger below show what would be.</Notice>{/if}
+        {#if pretended}<Notice tone="amber"
+                ><strong>Pretended:</strong>
+                {what.pretended.join('; ')}. The routes and the ledger below show what would be.</Notice
+            >{/if}
         {#if rejectedGoal && !pretended}
-            <Notice tone="amber">This goal was not understood, so nothing was planned for it. The plan before it is kept: write the goal anew to see routes.</Notice>
+            <Notice tone="amber"
+                >This goal was not understood, so nothing was planned for it. The plan before it is kept: write the goal
+                anew to see routes.</Notice
+            >
         {:else if route === null}
-            <Notice tone="amber"><strong>Nothing reaches this goal{pretended ? ' then' : ' now'}.</strong> {now?.nearest == null ? 'No older build is reachable for this device.' : `The nearest that is reachable: ${version(now.nearest.version)} (${now.nearest.build}).`} {job.device?.hardwareId === null ? 'First settle which variant it is.' : 'Choose another goal.'}
-                {#if planning && !pretended && now?.nearest != null}{@const nearest = now.nearest}<button class="act-quiet ml-3 !text-ink" disabled={plan.isPending} onclick={() => plan.mutate({ exact: nearest.version })}>Go to {version(nearest.version)} instead</button>{/if}</Notice>
+            <Notice tone="amber"
+                ><strong>Nothing reaches this goal{pretended ? ' then' : ' now'}.</strong>
+                {now?.nearest == null
+                    ? 'No older build is reachable for this device.'
+                    : `The nearest that is reachable: ${version(now.nearest.version)} (${now.nearest.build}).`}
+                {job.device?.hardwareId === null ? 'First settle which variant it is.' : 'Choose another goal.'}
+                {#if planning && !pretended && now?.nearest != null}{@const nearest = now.nearest}<button
+                        class="act-quiet ml-3 !text-ink"
+                        disabled={plan.isPending}
+                        onclick={() => plan.mutate({ exact: nearest.version })}
+                        >Go to {version(nearest.version)} instead</button
+                    >{/if}</Notice
+            >
         {:else}
-            <section class="panel py-3 {pretended ? 'border-2 border-dashed border-amber-mark' : ''}" aria-label="Routes">
-                {#if routes.length > 1}<h2 class="sr-only">{routes.length} routes that no other beats, best first</h2>{/if}
-                <RoutesTable {routes} device={job.device} refused={job.refusedPermits} chosen={route.id} taken={job.route !== null && !pretended} mayTake={open && session.mayAct && !pretended} busy={accept.isPending} onchoose={(id) => (picked = id)} ontake={(r) => accept.mutate(r)} />
-                {#if job.waitingForDevice}<p class="mt-2 text-sm text-quiet">A route can be taken when the device is plugged in and has told what it holds.</p>{/if}
+            <section
+                class="panel py-3 {pretended ? 'border-2 border-dashed border-amber-mark' : ''}"
+                aria-label="Routes"
+            >
+                {#if routes.length > 1}<h2 class="sr-only">
+                        {routes.length} routes that no other beats, best first
+                    </h2>{/if}
+                <RoutesTable
+                    {routes}
+                    device={job.device}
+                    refused={job.refusedPermits}
+                    chosen={route.id}
+                    taken={job.route !== null && !pretended}
+                    mayTake={open && session.mayAct && !pretended}
+                    busy={accept.isPending}
+                    onchoose={(id) => (picked = id)}
+                    ontake={(r) => accept.mutate(r)}
+                />
+                {#if job.waitingForDevice}<p class="mt-2 text-sm text-quiet">
+                        A route can be taken when the device is plugged in and has told what it holds.
+                    </p>{/if}
             </section>
         {/if}
         <div class="grid items-start gap-3 lg:grid-cols-2">
             <section class="panel py-3" aria-labelledby="signed">
                 <h2 id="signed" class="mb-1">What is signed for this model</h2>
-                {#if windows.data}<WindowChart windows={windows.data} chosen={chosen?.build ?? null} installed={job.lineCrossed ? null : (job.device?.build ?? null)} onchoose={(b) => (lane = b)} />
-                    {#if chosen}<p class="mt-2 border-l-4 border-jade pl-3" aria-live="polite"><strong>{chosen.label}</strong> ({chosen.channel}). {chosen.words}</p>{/if}
+                {#if windows.data}<WindowChart
+                        windows={windows.data}
+                        chosen={chosen?.build ?? null}
+                        installed={job.lineCrossed ? null : (job.device?.build ?? null)}
+                        onchoose={(b) => (lane = b)}
+                    />
+                    {#if chosen}<p class="mt-2 border-l-4 border-jade pl-3" aria-live="polite">
+                            <strong>{chosen.label}</strong> ({chosen.channel}). {chosen.words}
+                        </p>{/if}
                 {:else if windows.isError}<Notice tone="amber">{windows.error.message}</Notice>
-                {:else if job.device?.hardwareId == null}<p class="text-quiet">Shown as soon as one hardware id is left: see Identify.</p>
+                {:else if job.device?.hardwareId == null}<p class="text-quiet">
+                        Shown as soon as one hardware id is left: see Identify.
+                    </p>
                 {:else}<p class="text-quiet" role="status">Reading the almanac…</p>{/if}
                 {#if now !== null && now.rejected.length > 0}<Rejected rejected={now.rejected} />{/if}
             </section>
-            {#if route !== null}<section class="panel py-3" aria-labelledby="ledger"><h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
-                {#if route.kinds.length === 0}<p class="text-sm text-quiet">What the device holds is known when it is plugged in.</p>{:else}<LedgerTable {route} device={job.device} />{/if}{#if job.device !== null && route.base?.treatment === 'lowered'}<Evidence osLine={job.device.osLine} base={route.base} />{/if}</section>{/if}
+            {#if route !== null}<section class="panel py-3" aria-labelledby="ledger">
+                    <h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
+                    {#if route.kinds.length === 0}<p class="text-sm text-quiet">
+                            What the device holds is known when it is plugged in.
+                        </p>{:else}<LedgerTable
+                            {route}
+                            device={job.device}
+                        />{/if}{#if job.device !== null && route.base?.treatment === 'lowered'}<Evidence
+                            osLine={job.device.osLine}
+                            base={route.base}
+                        />{/if}
+                </section>{/if}
         </div>
     </div>
 {/if}

@@ -7,7 +7,11 @@
     let { osLine, base }: { osLine: string; base: { declaredVersion: string | null; majorsDown: number } } = $props();
     const to = $derived(Number(base.declaredVersion?.split('.')[0] ?? 0));
     const majors = $derived([to + base.majorsDown, to] as const);
-    const found = createQuery(() => ({ queryKey: ['evidence', osLine, ...majors], queryFn: () => returns.evidence(osLine, majors[0], majors[1]), staleTime: 30_000 }));
+    const found = createQuery(() => ({
+        queryKey: ['evidence', osLine, ...majors],
+        queryFn: () => returns.evidence(osLine, majors[0], majors[1]),
+        staleTime: 30_000,
+    }));
     const kinds = $derived(found.data?.kinds ?? []);
     // kinds of the same figures share a line, the least sure first
     const lines = $derived.by(() => {
@@ -22,18 +26,38 @@
 {#if found.data}
     <div class="mt-3 border-t border-edge pt-2" data-evidence>
         <h3 class="text-sm font-semibold">Lowered from {majors[0]} to {majors[1]} here before</h3>
-        {#if kinds.length === 0}<p class="text-sm text-quiet">Never yet: there is no evidence from this shop. It works most times across one major, and is never certain.</p>
+        {#if kinds.length === 0}<p class="text-sm text-quiet">
+                Never yet: there is no evidence from this shop. It works most times across one major, and is never
+                certain.
+            </p>
         {:else}
-            <p class="text-sm text-quiet">{most === 1 ? 'Once' : `${most} times`}. Came back whole, with the span (95 %, Wilson) in which the true share lies:</p>
+            <p class="text-sm text-quiet">
+                {most === 1 ? 'Once' : `${most} times`}. Came back whole, with the span (95 %, Wilson) in which the true
+                share lies:
+            </p>
             <table class="mt-1 w-full text-sm">
                 <tbody>
                     {#each lines as line (line[0]?.kind)}
                         {@const k = line[0]}
                         {#if k}<tr class="border-t border-edge">
-                            <th scope="row" class="py-0.5 pr-3 text-left font-normal">{line.length === kinds.length && line.length > 1 ? `each of ${line.length} kinds` : line.map((l) => kindName(l.kind)).join(', ')}</th><td class="w-16 text-right">{k.returned} of {k.of}</td>
-                            <td class="w-28 px-2" aria-hidden="true"><span class="relative block h-2 rounded-full bg-sunken"><span class="absolute h-2 rounded-full {k.returned < k.of ? 'bg-amber-mark' : 'bg-jade'}" style:left="{(k.low ?? 0) * 100}%" style:width="{Math.max(2, ((k.high ?? 1) - (k.low ?? 0)) * 100)}%"></span></span></td>
-                            <td class="w-28 text-right text-quiet">{percent(k.low)} to {percent(k.high)}</td>
-                        </tr>{/if}
+                                <th scope="row" class="py-0.5 pr-3 text-left font-normal"
+                                    >{line.length === kinds.length && line.length > 1
+                                        ? `each of ${line.length} kinds`
+                                        : line.map((l) => kindName(l.kind)).join(', ')}</th
+                                ><td class="w-16 text-right">{k.returned} of {k.of}</td>
+                                <td class="w-28 px-2" aria-hidden="true"
+                                    ><span class="relative block h-2 rounded-full bg-sunken"
+                                        ><span
+                                            class="absolute h-2 rounded-full {k.returned < k.of
+                                                ? 'bg-amber-mark'
+                                                : 'bg-jade'}"
+                                            style:left="{(k.low ?? 0) * 100}%"
+                                            style:width="{Math.max(2, ((k.high ?? 1) - (k.low ?? 0)) * 100)}%"
+                                        ></span></span
+                                    ></td
+                                >
+                                <td class="w-28 text-right text-quiet">{percent(k.low)} to {percent(k.high)}</td>
+                            </tr>{/if}
                     {/each}
                 </tbody>
             </table>

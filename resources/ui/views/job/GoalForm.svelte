@@ -16,8 +16,10 @@
         exact: { words: 'exactly', hint: '8.7, or 9.4 candidate' },
         newestBefore: { words: 'the newest released before', hint: '2026-07-01' },
     };
-    const first = () => (Object.entries(goal ?? { newestInMajor: '' })[0] ?? ['newestInMajor', '']) as [Form, string | number];
-    const shown = (of: Form, is: string | number) => (of === 'newestBefore' ? String(is).slice(0, 10) : version(String(is)));
+    const first = () =>
+        (Object.entries(goal ?? { newestInMajor: '' })[0] ?? ['newestInMajor', '']) as [Form, string | number];
+    const shown = (of: Form, is: string | number) =>
+        of === 'newestBefore' ? String(is).slice(0, 10) : version(String(is));
     let form = $state<Form>(first()[0]);
     let value = $state(shown(...first()));
 
@@ -36,10 +38,20 @@
 </script>
 
 <form class="panel flex flex-wrap items-center gap-2 py-3" onsubmit={submit}>
-    <label class="flex items-center gap-2"><span class="font-semibold">Go to</span>
-        <select class="field" bind:value={form}>{#each Object.entries(forms) as [key, f] (key)}<option value={key}>{f.words}</option>{/each}</select>
+    <label class="flex items-center gap-2"
+        ><span class="font-semibold">Go to</span>
+        <select class="field" bind:value={form}
+            >{#each Object.entries(forms) as [key, f] (key)}<option value={key}>{f.words}</option>{/each}</select
+        >
     </label>
-    <input class="field w-44 font-mono" aria-label="Version, number or date" placeholder={forms[form].hint} aria-invalid={problem !== null} required bind:value />
+    <input
+        class="field w-44 font-mono"
+        aria-label="Version, number or date"
+        placeholder={forms[form].hint}
+        aria-invalid={problem !== null}
+        required
+        bind:value
+    />
     <button class="act-quiet" disabled={busy}>{busy ? 'Planning…' : 'Plan'}</button>
     {#if problem !== null}<p class="w-full rounded-md bg-amber-wash p-2 text-amber" role="alert">{problem}</p>{/if}
 </form>

@@ -19,16 +19,34 @@
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
     const proof = $derived(job.proof);
     const proven = $derived(job.steps.find((s) => s.code === 'prove')?.attempt);
-    const told = createQuery(() => ({ queryKey: ['hand-over', job.id, proven], queryFn: () => handover.show(job.id), enabled: proof !== null, refetchInterval: job.state === 'open' ? 5000 : false }));
-    const tones = { 'not-yet': 'amber', 'nothing-missing': 'jade', 'as-named': 'amber', 'more-missing': 'loss' } as const;
+    const told = createQuery(() => ({
+        queryKey: ['hand-over', job.id, proven],
+        queryFn: () => handover.show(job.id),
+        enabled: proof !== null,
+        refetchInterval: job.state === 'open' ? 5000 : false,
+    }));
+    const tones = {
+        'not-yet': 'amber',
+        'nothing-missing': 'jade',
+        'as-named': 'amber',
+        'more-missing': 'loss',
+    } as const;
 </script>
 
 {#if proof === null}
-    <section class="panel max-w-3xl py-1" aria-label="Steps">{#each stepsOf(job, 'hand-over') as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}</section>
+    <section class="panel max-w-3xl py-1" aria-label="Steps">
+        {#each stepsOf(job, 'hand-over') as step (step.code + step.leg)}<StepLine
+                {step}
+                onretry={session.mayAct ? () => retry.mutate(step.code) : null}
+            />{/each}
+    </section>
 {:else}
     <Notice tone={tones[job.verdict.code]}>
         <p class="text-lg font-semibold">{job.verdict.words}</p>
-        <p class="text-sm">{version(proof.before.version)} ({proof.before.build}) → {version(proof.after.version)} ({proof.after.build}); the backup’s inventory against the device’s own listing, {dayAndClock(proof.comparedAt)}.</p>
+        <p class="text-sm">
+            {version(proof.before.version)} ({proof.before.build}) → {version(proof.after.version)} ({proof.after
+                .build}); the backup’s inventory against the device’s own listing, {dayAndClock(proof.comparedAt)}.
+        </p>
     </Notice>
     <div class="mt-4 grid items-start grid-cols-[1.5fr_1fr] gap-4">
         <div class="flex flex-col gap-4">

@@ -21,14 +21,28 @@
 
     let { params }: { params: { id: string; stage?: string } } = $props();
 
-    const views: Record<Stage, Component<{ job: Job }>> = { identify: IdentifyStage, choose: ChooseStage, safeguard: SafeguardStage, install: InstallStage, return: ReturnStage, 'hand-over': HandOverStage };
+    const views: Record<Stage, Component<{ job: Job }>> = {
+        identify: IdentifyStage,
+        choose: ChooseStage,
+        safeguard: SafeguardStage,
+        install: InstallStage,
+        return: ReturnStage,
+        'hand-over': HandOverStage,
+    };
     const job = watchJob(() => Number(params.id));
     const shown = $derived((params.stage ?? (job.data === undefined ? 'identify' : stageOf(job.data))) as Stage);
     const View = $derived(views[shown] ?? IdentifyStage);
-    const leave = jobAct(() => api.leave(Number(params.id)), () => void push('/'));
+    const leave = jobAct(
+        () => api.leave(Number(params.id)),
+        () => void push('/'),
+    );
 
     function onkeydown(event: KeyboardEvent) {
-        if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [role=dialog]') !== null) return;
+        if (
+            event.target instanceof HTMLElement &&
+            event.target.closest('input, textarea, select, [role=dialog]') !== null
+        )
+            return;
         const stage = STAGES[Number(event.key) - 1];
         if (stage !== undefined) void push(`/jobs/${params.id}/${stage.stage}`);
         else if (event.key === 'n') void push(`/jobs/${params.id}`);
@@ -36,7 +50,11 @@
 </script>
 
 <svelte:window {onkeydown} />
-<svelte:head><title>{job.data === undefined ? 'Job' : `${job.data.serial} · ${STAGES.find((s) => s.stage === shown)?.name}`} · Jade Step</title></svelte:head>
+<svelte:head
+    ><title
+        >{job.data === undefined ? 'Job' : `${job.data.serial} · ${STAGES.find((s) => s.stage === shown)?.name}`} · Jade Step</title
+    ></svelte:head
+>
 
 {#if job.isPending}
     <p class="text-quiet" role="status">Opening the job…</p>
@@ -44,10 +62,25 @@
     <Notice tone="amber">{job.error?.message}</Notice>
 {:else}
     <div class="mb-3 flex items-baseline gap-4">
-        <h1>{job.data.modelName ?? 'Device'} <span class="font-mono text-base font-normal text-quiet">{job.data.serial}</span></h1>
-        {#if job.data.fromVersion !== null}<p>{version(job.data.fromVersion)}{#if job.data.toVersion !== null}&nbsp;→ <span class="font-semibold">{version(job.data.toVersion)}</span>{/if}</p>{/if}
-        <span class="text-sm text-quiet">job {job.data.id}, taken in by {job.data.openedBy} · <a class="underline underline-offset-4" href="#/journal?serial={encodeURIComponent(job.data.serial)}">acts on this device</a></span>
-        {#if session.mayAct && job.data.may.leave.allowed}<button class="act-quiet ml-auto" onclick={() => leave.mutate()}>Leave the device as it is</button>{:else if session.mayAct && job.data.may['give-back'].allowed}<GiveBack job={job.data} />{/if}
+        <h1>
+            {job.data.modelName ?? 'Device'}
+            <span class="font-mono text-base font-normal text-quiet">{job.data.serial}</span>
+        </h1>
+        {#if job.data.fromVersion !== null}<p>
+                {version(job.data.fromVersion)}{#if job.data.toVersion !== null}&nbsp;→ <span class="font-semibold"
+                        >{version(job.data.toVersion)}</span
+                    >{/if}
+            </p>{/if}
+        <span class="text-sm text-quiet"
+            >job {job.data.id}, taken in by {job.data.openedBy} ·
+            <a class="underline underline-offset-4" href="#/journal?serial={encodeURIComponent(job.data.serial)}"
+                >acts on this device</a
+            ></span
+        >
+        {#if session.mayAct && job.data.may.leave.allowed}<button
+                class="act-quiet ml-auto"
+                onclick={() => leave.mutate()}>Leave the device as it is</button
+            >{:else if session.mayAct && job.data.may['give-back'].allowed}<GiveBack job={job.data} />{/if}
     </div>
     <StonePath job={job.data} {shown} />
     {#if job.isError}<div class="mt-3"><Notice tone="amber">{job.error.message}</Notice></div>{/if}

@@ -7,17 +7,25 @@
 
     let { job, told, mayAct }: { job: Job; told: Return; mayAct: boolean } = $props();
     const way = $derived(told.chosen);
-    const chosen = $derived(way === null || way.backup === null ? undefined : told.choices.find((c) => c.backup === way.backup));
+    const chosen = $derived(
+        way === null || way.backup === null ? undefined : told.choices.find((c) => c.backup === way.backup),
+    );
     const end = jobAct(() => returns.endLook(job.id));
     const look = jobAct(() => returns.lookFirst(job.id));
     const what = $derived(
-        way === null ? 'Not chosen yet.'
-        : way.mode === 'keep-as-new' ? `The device is kept as it was set up new${way.kinds.length === 0 ? '.' : `, and these are brought in: ${way.kinds.map(kindName).join(', ')}.`}`
-        : way.mode === 'put-nothing-back' ? 'No backup is put back.'
-        : way.mode === 'from-cloud' ? 'The owner’s cloud backup, which the device fetches itself.'
-        : way.mode === 'never-left' ? 'The data never leaves the device.'
-        : way.backup === 'planned' ? 'The backup that this job takes.'
-        : (chosen?.label ?? way.backup),
+        way === null
+            ? 'Not chosen yet.'
+            : way.mode === 'keep-as-new'
+              ? `The device is kept as it was set up new${way.kinds.length === 0 ? '.' : `, and these are brought in: ${way.kinds.map(kindName).join(', ')}.`}`
+              : way.mode === 'put-nothing-back'
+                ? 'No backup is put back.'
+                : way.mode === 'from-cloud'
+                  ? 'The owner’s cloud backup, which the device fetches itself.'
+                  : way.mode === 'never-left'
+                    ? 'The data never leaves the device.'
+                    : way.backup === 'planned'
+                      ? 'The backup that this job takes.'
+                      : (chosen?.label ?? way.backup),
     );
 </script>
 
@@ -25,17 +33,49 @@
     <h2 id="copy" class="mb-1">What is put back</h2>
     <p>{what}</p>
     {#if way !== null && way.by !== null}<p class="text-sm text-quiet">Chosen by {way.by}.</p>{/if}
-    {#if told.held}<p class="mt-1 font-semibold text-amber">Held, to look at the device first: nothing is put back meanwhile.</p>{/if}
+    {#if told.held}<p class="mt-1 font-semibold text-amber">
+            Held, to look at the device first: nothing is put back meanwhile.
+        </p>{/if}
     {#if way?.mode === 'put-back'}
         {#if told.difference !== null}
-            <h3 class="mt-3 text-sm text-quiet">The lowered copy differs from the sealed original in what it declares:</h3>
-            <pre class="my-1 overflow-x-auto rounded-md bg-sunken p-3 font-mono text-sm" data-difference>{#each told.difference.removed as line (line)}<span class="block text-quiet"><span aria-hidden="true">− </span><span class="sr-only">was </span><s>{line}</s></span>{/each}{#each told.difference.added as line (line)}<span class="block font-semibold"><span aria-hidden="true">+ </span><span class="sr-only">is </span>{line}</span>{/each}</pre>
-            <p class="text-sm text-quiet">{told.difference.samePayload ? 'Its payload manifest is the same, byte for byte, and the original is untouched.' : 'Its payload manifest is not the same: put nothing back from it, and look at the bag on the Shelf.'} Beside that it tells only its own name and where it comes from ({told.difference.own.map((o) => o.toLowerCase().replace('-', ' ')).join(', ')}).</p>
+            <h3 class="mt-3 text-sm text-quiet">
+                The lowered copy differs from the sealed original in what it declares:
+            </h3>
+            <pre
+                class="my-1 overflow-x-auto rounded-md bg-sunken p-3 font-mono text-sm"
+                data-difference>{#each told.difference.removed as line (line)}<span class="block text-quiet"
+                        ><span aria-hidden="true">− </span><span class="sr-only">was </span><s>{line}</s></span
+                    >{/each}{#each told.difference.added as line (line)}<span class="block font-semibold"
+                        ><span aria-hidden="true">+ </span><span class="sr-only">is </span>{line}</span
+                    >{/each}</pre>
+            <p class="text-sm text-quiet">
+                {told.difference.samePayload
+                    ? 'Its payload manifest is the same, byte for byte, and the original is untouched.'
+                    : 'Its payload manifest is not the same: put nothing back from it, and look at the bag on the Shelf.'}
+                Beside that it tells only its own name and where it comes from ({told.difference.own
+                    .map((o) => o.toLowerCase().replace('-', ' '))
+                    .join(', ')}).
+            </p>
         {:else if chosen?.base?.treatment === 'lowered'}
-            <p class="mt-2 text-sm text-quiet">A copy that declares {version(chosen.base.declaredVersion ?? '')} is made when the device runs it. It shares every payload byte with the sealed original, which stays as it is.</p>
-        {:else if chosen}<p class="mt-2 text-sm text-quiet">It is from {version(chosen.madeOn ?? '')}, and the device takes it as it is.</p>{/if}
+            <p class="mt-2 text-sm text-quiet">
+                A copy that declares {version(chosen.base.declaredVersion ?? '')} is made when the device runs it. It shares
+                every payload byte with the sealed original, which stays as it is.
+            </p>
+        {:else if chosen}<p class="mt-2 text-sm text-quiet">
+                It is from {version(chosen.madeOn ?? '')}, and the device takes it as it is.
+            </p>{/if}
     {/if}
-    {#if job.device !== null && chosen?.base?.treatment === 'lowered'}<Evidence osLine={job.device.osLine} base={chosen.base} />{/if}
-    {#if mayAct && job.may['look-first'].allowed}<p class="mt-3 border-t border-edge pt-3 text-sm"><button class="act-quiet" disabled={look.isPending} onclick={() => look.mutate()}>Look at it first</button> <span class="text-quiet">The return waits until you let it go on.</span></p>{/if}
-    {#if mayAct && job.may['end-look'].allowed}<p class="mt-3 border-t border-edge pt-3 text-sm text-quiet"><button class="act-quiet" disabled={end.isPending} onclick={() => end.mutate()}>Go on with the return</button></p>{/if}
+    {#if job.device !== null && chosen?.base?.treatment === 'lowered'}<Evidence
+            osLine={job.device.osLine}
+            base={chosen.base}
+        />{/if}
+    {#if mayAct && job.may['look-first'].allowed}<p class="mt-3 border-t border-edge pt-3 text-sm">
+            <button class="act-quiet" disabled={look.isPending} onclick={() => look.mutate()}>Look at it first</button>
+            <span class="text-quiet">The return waits until you let it go on.</span>
+        </p>{/if}
+    {#if mayAct && job.may['end-look'].allowed}<p class="mt-3 border-t border-edge pt-3 text-sm text-quiet">
+            <button class="act-quiet" disabled={end.isPending} onclick={() => end.mutate()}
+                >Go on with the return</button
+            >
+        </p>{/if}
 </section>

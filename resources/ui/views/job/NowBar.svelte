@@ -23,42 +23,93 @@
         'leave-recovery': () => install.leaveRecovery(job.id),
     };
     const stageOfAct: Partial<Record<ActCode, Stage>> = {
-        plan: 'choose', 'accept-route': 'choose', attest: 'safeguard', 'ask-over-cable': 'install', 'go-onward': 'install',
-        'choose-return': 'return', 'tick-overlay': 'return', 'put-items-back': 'hand-over', 'hand-over': 'hand-over', 'attach-device': 'identify', 'correct-said': 'identify',
+        plan: 'choose',
+        'accept-route': 'choose',
+        attest: 'safeguard',
+        'ask-over-cable': 'install',
+        'go-onward': 'install',
+        'choose-return': 'return',
+        'tick-overlay': 'return',
+        'put-items-back': 'hand-over',
+        'hand-over': 'hand-over',
+        'attach-device': 'identify',
+        'correct-said': 'identify',
     };
     const call = jobAct((run: () => Promise<Job>) => run());
     const retry = jobAct(() => api.retry(job.id, now.step ?? 'pair'));
-    const go = $derived(now.act === 'cross-line' ? `#/jobs/${job.id}/line` : `#/jobs/${job.id}/${(now.act === null ? null : stageOfAct[now.act]) ?? at}`);
+    const go = $derived(
+        now.act === 'cross-line'
+            ? `#/jobs/${job.id}/line`
+            : `#/jobs/${job.id}/${(now.act === null ? null : stageOfAct[now.act]) ?? at}`,
+    );
     const there = $derived(now.act !== 'cross-line' && (now.act === null || (stageOfAct[now.act] ?? at) === shown));
     const begun = $derived(
-        job.installBegun && job.eraseBegun ? 'Past the erase line: only forward. The data is in the sealed copy.'
-        : job.installBegun ? 'The install has begun: only forward. The data stays on the device, and is in the sealed copy.'
-        : job.lineCrossed ? 'The line is open, and nothing has been written yet: it can still be left.'
-        : 'Before the erase line: everything can still be undone.',
+        job.installBegun && job.eraseBegun
+            ? 'Past the erase line: only forward. The data is in the sealed copy.'
+            : job.installBegun
+              ? 'The install has begun: only forward. The data stays on the device, and is in the sealed copy.'
+              : job.lineCrossed
+                ? 'The line is open, and nothing has been written yet: it can still be left.'
+                : 'Before the erase line: everything can still be undone.',
     );
     const end = $derived(job.state === 'open' ? null : JOB_STATE[job.state]);
     const aftercare = $derived(job.state === 'done' || job.state === 'done-with-losses');
     const tone = $derived(now.doNotDisturb || job.needsHand ? 'bg-amber-wash text-amber' : 'bg-sunken');
 </script>
 
-<section class="my-3 rounded-md px-4 py-2 {tone}" aria-label="Now" aria-live="polite" data-now={now.who} data-act={now.act}>
+<section
+    class="my-3 rounded-md px-4 py-2 {tone}"
+    aria-label="Now"
+    aria-live="polite"
+    data-now={now.who}
+    data-act={now.act}
+>
     <div class="flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1">
         {#if end !== null}
-            <p class="flex-1"><strong>{end}</strong>{#if job.losses !== null && job.losses.length > 0} Without {job.losses.join(', ')}.{/if}{#if job.endReason !== null} {job.endedBy}: {job.endReason}{/if}</p>
-            {#if aftercare && shown !== 'hand-over'}<a class="act-quiet" href="#/jobs/{job.id}/hand-over">{STAGE['hand-over']}</a>{/if}
+            <p class="flex-1">
+                <strong>{end}</strong>{#if job.losses !== null && job.losses.length > 0}
+                    Without {job.losses.join(', ')}.{/if}{#if job.endReason !== null}
+                    {job.endedBy}: {job.endReason}{/if}
+            </p>
+            {#if aftercare && shown !== 'hand-over'}<a class="act-quiet" href="#/jobs/{job.id}/hand-over"
+                    >{STAGE['hand-over']}</a
+                >{/if}
         {:else}
             <div class="flex min-w-0 flex-1 items-start gap-2">
-                {#if now.doNotDisturb}<ShieldAlert size={20} class="mt-0.5 shrink-0" aria-hidden="true" />{:else if job.needsHand}<Hand size={20} class="mt-0.5 shrink-0" aria-hidden="true" />{/if}
-                <p><strong>{now.what}</strong>{#if now.doNotDisturb}<strong>. Do not disturb: leave the cable in and the device alone.</strong>{/if} <span class="text-ink">{now.doNotDisturb && !job.needsHand ? '' : now.why}</span></p>
+                {#if now.doNotDisturb}<ShieldAlert
+                        size={20}
+                        class="mt-0.5 shrink-0"
+                        aria-hidden="true"
+                    />{:else if job.needsHand}<Hand size={20} class="mt-0.5 shrink-0" aria-hidden="true" />{/if}
+                <p>
+                    <strong>{now.what}</strong>{#if now.doNotDisturb}<strong
+                            >. Do not disturb: leave the cable in and the device alone.</strong
+                        >{/if} <span class="text-ink">{now.doNotDisturb && !job.needsHand ? '' : now.why}</span>
+                </p>
             </div>
             {#if session.mayAct && now.act !== null && atOnce[now.act] !== undefined}
-                {@const run = atOnce[now.act]}<button class="act shrink-0" disabled={call.isPending} onclick={() => run && call.mutate(run)}>{ACT[now.act]}</button>
-            {:else if session.mayAct && now.act === 'try-again'}<button class="act shrink-0" disabled={retry.isPending} onclick={() => retry.mutate()}>{ACT[now.act]}</button>
+                {@const run = atOnce[now.act]}<button
+                    class="act shrink-0"
+                    disabled={call.isPending}
+                    onclick={() => run && call.mutate(run)}>{ACT[now.act]}</button
+                >
+            {:else if session.mayAct && now.act === 'try-again'}<button
+                    class="act shrink-0"
+                    disabled={retry.isPending}
+                    onclick={() => retry.mutate()}>{ACT[now.act]}</button
+                >
             {:else if session.mayAct && now.act !== null && !there}<a class="act shrink-0" href={go}>{ACT[now.act]}</a>
-            {:else if at !== shown}<a class="act-quiet shrink-0" href="#/jobs/{job.id}/{at}">Go to {STAGE[at]} <span class="key">n</span></a>{/if}
+            {:else if at !== shown}<a class="act-quiet shrink-0" href="#/jobs/{job.id}/{at}"
+                    >Go to {STAGE[at]} <span class="key">n</span></a
+                >{/if}
         {/if}
     </div>
     {#if end === null}
-        <p class="flex items-center gap-2 text-sm text-quiet">{#if job.installBegun}<ArrowRight size={16} aria-hidden="true" />{:else}<Undo2 size={16} aria-hidden="true" />{/if}{begun}</p>
+        <p class="flex items-center gap-2 text-sm text-quiet">
+            {#if job.installBegun}<ArrowRight size={16} aria-hidden="true" />{:else}<Undo2
+                    size={16}
+                    aria-hidden="true"
+                />{/if}{begun}
+        </p>
     {/if}
 </section>

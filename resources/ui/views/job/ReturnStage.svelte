@@ -15,24 +15,40 @@
     let { job }: { job: Job } = $props();
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
     const steps = $derived(stepsOf(job, 'return'));
-    const told = createQuery(() => ({ queryKey: ['return', job.id], queryFn: () => returns.show(job.id), enabled: job.route !== null, refetchInterval: job.state === 'open' ? 1500 : false }));
+    const told = createQuery(() => ({
+        queryKey: ['return', job.id],
+        queryFn: () => returns.show(job.id),
+        enabled: job.route !== null,
+        refetchInterval: job.state === 'open' ? 1500 : false,
+    }));
     // the device has said no, or somebody wants to choose: then the choice comes first
-    const choosing = $derived(steps.some((s) => (s.state === 'failed' && s.code === 'put-back') ) || job.returnHeld);
+    const choosing = $derived(steps.some((s) => s.state === 'failed' && s.code === 'put-back') || job.returnHeld);
 </script>
 
 {#if job.route === null || steps.length === 0}
-    <Notice>{job.route === null ? 'What comes back is decided with the route. First choose one.' : 'On this route the data never leaves the device: nothing has to be put back.'}</Notice>
+    <Notice
+        >{job.route === null
+            ? 'What comes back is decided with the route. First choose one.'
+            : 'On this route the data never leaves the device: nothing has to be put back.'}</Notice
+    >
 {:else}
     {#if told.isError && !told.data}<div class="mb-3"><Notice tone="amber">{told.error.message}</Notice></div>{/if}
-    {#if choosing && told.data}<div class="mb-4"><BaseMatrix {job} told={told.data} mayAct={session.mayAct} /></div>{/if}
+    {#if choosing && told.data}<div class="mb-4">
+            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} />
+        </div>{/if}
     <div class="grid items-start grid-cols-[1.3fr_1fr] gap-4">
         <div class="flex flex-col gap-4">
             <section class="panel divide-y divide-edge py-1" aria-label="Steps">
-                {#each steps as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct ? () => retry.mutate(step.code) : null} />{/each}
+                {#each steps as step (step.code + step.leg)}<StepLine
+                        {step}
+                        onretry={session.mayAct ? () => retry.mutate(step.code) : null}
+                    />{/each}
             </section>
             {#if told.data}<ReturnTally {job} told={told.data} mayAct={session.mayAct} />{/if}
         </div>
         {#if told.data}<LoweredPanel {job} told={told.data} mayAct={session.mayAct} />{/if}
     </div>
-    {#if !choosing && told.data}<div class="mt-4"><BaseMatrix {job} told={told.data} mayAct={session.mayAct} /></div>{/if}
+    {#if !choosing && told.data}<div class="mt-4">
+            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} />
+        </div>{/if}
 {/if}

@@ -5,11 +5,20 @@
     import { jobAct } from './job.svelte';
 
     let { job, told, mayAct }: { job: Job; told: Return; mayAct: boolean } = $props();
-    const say = jobAct((to: { what: string; state: 'attested' | 'not-waited' }) => returns.say(job.id, to.what, to.state));
+    const say = jobAct((to: { what: string; state: 'attested' | 'not-waited' }) =>
+        returns.say(job.id, to.what, to.state),
+    );
     const kinds = $derived(Object.entries(told.tally));
     const overlays = $derived(Object.entries(told.overlays));
-    const cloudWaits = $derived(job.steps.some((s) => s.problem?.code === 'cloud-return-wanted' || s.problem?.code === 'cloud-return-partly'));
-    const words: Record<string, string> = { seen: 'seen on the device', waiting: 'not here yet', attested: 'here, says', 'not-waited': 'not waited for, says' };
+    const cloudWaits = $derived(
+        job.steps.some((s) => s.problem?.code === 'cloud-return-wanted' || s.problem?.code === 'cloud-return-partly'),
+    );
+    const words: Record<string, string> = {
+        seen: 'seen on the device',
+        waiting: 'not here yet',
+        attested: 'here, says',
+        'not-waited': 'not waited for, says',
+    };
 </script>
 
 {#if kinds.length > 0 || overlays.length > 0 || cloudWaits}
@@ -18,20 +27,47 @@
         {#if kinds.length > 0}
             <ul class="grid grid-cols-2 gap-x-6 text-sm">
                 {#each kinds as [kind, [done = 0, of = 0]] (kind)}
-                    <li class="grid grid-cols-[7rem_1fr_auto] items-center gap-2 py-0.5" data-tally={kind}><span>{kindName(kind)}</span><span class="h-2 overflow-hidden rounded-full bg-sunken" aria-hidden="true"><span class="block h-full rounded-full bg-jade" style:width="{of === 0 ? 0 : Math.min(1, done / of) * 100}%"></span></span><span class="text-quiet">{done} of {of}</span></li>
+                    <li class="grid grid-cols-[7rem_1fr_auto] items-center gap-2 py-0.5" data-tally={kind}>
+                        <span>{kindName(kind)}</span><span
+                            class="h-2 overflow-hidden rounded-full bg-sunken"
+                            aria-hidden="true"
+                            ><span
+                                class="block h-full rounded-full bg-jade"
+                                style:width="{of === 0 ? 0 : Math.min(1, done / of) * 100}%"
+                            ></span></span
+                        ><span class="text-quiet">{done} of {of}</span>
+                    </li>
                 {/each}
             </ul>
         {/if}
-        {#if cloudWaits && mayAct && job.may['tick-overlay'].allowed}<p class="mt-2"><button class="act-quiet" onclick={() => say.mutate({ what: 'cloud', state: 'attested' })}>The cloud backup has arrived on the device</button></p>{/if}
+        {#if cloudWaits && mayAct && job.may['tick-overlay'].allowed}<p class="mt-2">
+                <button class="act-quiet" onclick={() => say.mutate({ what: 'cloud', state: 'attested' })}
+                    >The cloud backup has arrived on the device</button
+                >
+            </p>{/if}
         {#if overlays.length > 0}
             <h3 class="mt-3 text-sm text-quiet">Over it, by sync</h3>
             <ul class="text-sm">
                 {#each overlays as [kind, o] (kind)}
-                    <li class="flex items-center gap-3 border-t border-edge py-1" data-overlay={kind} data-state={o.state}>
-                        <span class="w-36">{kindName(kind)}</span><span class="{o.state === 'waiting' ? 'text-amber' : 'text-quiet'} flex-1">{words[o.state]}{o.by === null ? '' : ` ${o.by}`}, {o.there} of {o.before}</span>
+                    <li
+                        class="flex items-center gap-3 border-t border-edge py-1"
+                        data-overlay={kind}
+                        data-state={o.state}
+                    >
+                        <span class="w-36">{kindName(kind)}</span><span
+                            class="{o.state === 'waiting' ? 'text-amber' : 'text-quiet'} flex-1"
+                            >{words[o.state]}{o.by === null ? '' : ` ${o.by}`}, {o.there} of {o.before}</span
+                        >
                         {#if o.state === 'waiting' && mayAct && job.may['tick-overlay'].allowed}
-                            <button class="act-quiet !min-h-9" onclick={() => say.mutate({ what: kind, state: 'attested' })}>It has arrived</button>
-                            <button class="act-quiet !min-h-9" onclick={() => say.mutate({ what: kind, state: 'not-waited' })}>Do not wait for it</button>
+                            <button
+                                class="act-quiet !min-h-9"
+                                onclick={() => say.mutate({ what: kind, state: 'attested' })}>It has arrived</button
+                            >
+                            <button
+                                class="act-quiet !min-h-9"
+                                onclick={() => say.mutate({ what: kind, state: 'not-waited' })}
+                                >Do not wait for it</button
+                            >
                         {/if}
                     </li>
                 {/each}

@@ -3,17 +3,49 @@
     import { accessoryName, appName, bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
     import CrossingPath from './CrossingPath.svelte';
 
-    let { routes, device, refused, chosen, taken, mayTake, busy, onchoose, ontake }: { routes: Route[]; device: Job['device']; refused: Job['refusedPermits']; chosen: string; taken: boolean; mayTake: boolean; busy: boolean; onchoose: (id: string) => void; ontake: (route: Route) => void } = $props();
+    let {
+        routes,
+        device,
+        refused,
+        chosen,
+        taken,
+        mayTake,
+        busy,
+        onchoose,
+        ontake,
+    }: {
+        routes: Route[];
+        device: Job['device'];
+        refused: Job['refusedPermits'];
+        chosen: string;
+        taken: boolean;
+        mayTake: boolean;
+        busy: boolean;
+        onchoose: (id: string) => void;
+        ontake: (route: Route) => void;
+    } = $props();
 
     const names = (list: string[]) => (list.length === 0 ? 'nothing' : list.map(kindName).join(', '));
-    const lost = (r: Route) => [...r.losses.lost, ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(device, a)}`), ...r.losses.appsUnavailable.map((a) => `app ${appName(device, a)}`)];
+    const lost = (r: Route) => [
+        ...r.losses.lost,
+        ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(device, a)}`),
+        ...r.losses.appsUnavailable.map((a) => `app ${appName(device, a)}`),
+    ];
     const refusal = (r: Route) => refused.find((p) => r.legs.some((l) => l.to.build === p.build));
-    const again = (r: Route) => r.kinds.filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter').map((k) => k.kind);
+    const again = (r: Route) =>
+        r.kinds.filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter').map((k) => k.kind);
     function data(r: Route): string {
         if (r.base === null) return 'stays on the device';
-        const which = r.base.backup === 'planned' ? 'the new backup' : r.base.backup === 'pretended' ? 'the older backup' : `backup ${r.base.backup}`;
+        const which =
+            r.base.backup === 'planned'
+                ? 'the new backup'
+                : r.base.backup === 'pretended'
+                  ? 'the older backup'
+                  : `backup ${r.base.backup}`;
         if (r.base.treatment === 'none') return 'no backup is put back';
-        return r.base.treatment === 'as-is' ? `${which}, as it is` : `${which}, through a copy that declares ${version(r.base.declaredVersion ?? '')}${r.base.unproven ? ' (unproven)' : ''}`;
+        return r.base.treatment === 'as-is'
+            ? `${which}, as it is`
+            : `${which}, through a copy that declares ${version(r.base.declaredVersion ?? '')}${r.base.unproven ? ' (unproven)' : ''}`;
     }
     const rows: { name: string; of: (r: Route) => string; loss?: (r: Route) => boolean }[] = [
         { name: 'Data', of: data },
@@ -21,26 +53,55 @@
         { name: 'At risk', of: (r) => names(r.losses.atRisk), loss: (r) => r.losses.atRisk.length > 0 },
         { name: 'Out of date', of: (r) => names(r.losses.outOfDate) },
         { name: 'By hand again', of: (r) => names(again(r)) },
-        { name: 'Time', of: (r) => `${minutes(r.minutes.expected)}, from ${minutes(r.minutes.low)} to ${minutes(r.minutes.high)}` },
+        {
+            name: 'Time',
+            of: (r) => `${minutes(r.minutes.expected)}, from ${minutes(r.minutes.low)} to ${minutes(r.minutes.high)}`,
+        },
         { name: 'To fetch', of: (r) => `${bytes(r.fetchBytes)}; disk at most ${bytes(r.diskPeakBytes)}` },
-        { name: 'Start by', of: (r) => (r.latestStart === null ? 'no end of a window is known' : dayAndClock(r.latestStart)) },
+        {
+            name: 'Start by',
+            of: (r) => (r.latestStart === null ? 'no end of a window is known' : dayAndClock(r.latestStart)),
+        },
     ];
     // what is the same in all routes steps back, what differs stands out
     const differs = (row: (typeof rows)[number]) => new Set(routes.map(row.of)).size > 1;
-    const shown = $derived(rows.filter((row) => differs(row) || row.name === 'Lost' || routes.some((r) => row.of(r) !== 'nothing')));
-    const title = (r: Route) => r.legs.map((l) => `${l.move} to ${l.to.version}, ${l.windowEnds === null ? 'no end known' : `window ends ${dayAndClock(l.windowEnds)}`}, after ${clock(new Date(Date.now() + l.startsAfterMinutes * 60000))}`).join('; ');
+    const shown = $derived(
+        rows.filter((row) => differs(row) || row.name === 'Lost' || routes.some((r) => row.of(r) !== 'nothing')),
+    );
+    const title = (r: Route) =>
+        r.legs
+            .map(
+                (l) =>
+                    `${l.move} to ${l.to.version}, ${l.windowEnds === null ? 'no end known' : `window ends ${dayAndClock(l.windowEnds)}`}, after ${clock(new Date(Date.now() + l.startsAfterMinutes * 60000))}`,
+            )
+            .join('; ');
 </script>
 
 <div class="overflow-x-auto">
-    <table class="w-full table-fixed text-sm" style:min-width="{7 + routes.length * 15}rem" aria-label="Routes side by side, best first">
+    <table
+        class="w-full table-fixed text-sm"
+        style:min-width="{7 + routes.length * 15}rem"
+        aria-label="Routes side by side, best first"
+    >
         <thead>
             <tr class="align-top">
                 <td class="w-28"></td>
                 {#each routes as r (r.id)}
-                    <th scope="col" class="rounded-t-md border-x-2 border-t-2 px-3 pt-2 pb-1 text-left font-normal {r.id === chosen ? 'border-jade bg-jade-wash' : 'border-transparent'}" title={title(r)} data-route={r.id}>
+                    <th
+                        scope="col"
+                        class="rounded-t-md border-x-2 border-t-2 px-3 pt-2 pb-1 text-left font-normal {r.id === chosen
+                            ? 'border-jade bg-jade-wash'
+                            : 'border-transparent'}"
+                        title={title(r)}
+                        data-route={r.id}
+                    >
                         <CrossingPath route={r} />
                         <p class="mt-1 leading-snug">{r.trade}</p>
-                        {#if refusal(r)}<p class="mt-1 rounded-md bg-amber-wash px-2 py-1 text-amber" data-refused>The vendor refused a permit for {refusal(r)?.build}, {dayAndClock(refusal(r)?.at ?? '')}: {refusal(r)?.words} <span class="code !text-inherit">{refusal(r)?.reason}</span></p>{/if}
+                        {#if refusal(r)}<p class="mt-1 rounded-md bg-amber-wash px-2 py-1 text-amber" data-refused>
+                                The vendor refused a permit for {refusal(r)?.build}, {dayAndClock(
+                                    refusal(r)?.at ?? '',
+                                )}: {refusal(r)?.words} <span class="code !text-inherit">{refusal(r)?.reason}</span>
+                            </p>{/if}
                     </th>
                 {/each}
             </tr>
@@ -51,17 +112,37 @@
                 <tr class="align-top">
                     <th scope="row" class="py-0.5 pr-2 text-left font-normal text-quiet">{row.name}</th>
                     {#each routes as r (r.id)}
-                        <td class="border-x-2 px-3 py-0.5 {r.id === chosen ? 'border-jade bg-jade-wash' : 'border-transparent'} {row.loss?.(r) ? 'font-semibold text-loss' : stands && routes.length > 1 ? 'font-semibold' : routes.length > 1 ? 'text-quiet' : ''}">{row.of(r)}</td>
+                        <td
+                            class="border-x-2 px-3 py-0.5 {r.id === chosen
+                                ? 'border-jade bg-jade-wash'
+                                : 'border-transparent'} {row.loss?.(r)
+                                ? 'font-semibold text-loss'
+                                : stands && routes.length > 1
+                                  ? 'font-semibold'
+                                  : routes.length > 1
+                                    ? 'text-quiet'
+                                    : ''}">{row.of(r)}</td
+                        >
                     {/each}
                 </tr>
             {/each}
             <tr>
                 <td></td>
                 {#each routes as r (r.id)}
-                    <td class="rounded-b-md border-x-2 border-b-2 px-3 pt-1 pb-2 {r.id === chosen ? 'border-jade bg-jade-wash' : 'border-transparent'}">
+                    <td
+                        class="rounded-b-md border-x-2 border-b-2 px-3 pt-1 pb-2 {r.id === chosen
+                            ? 'border-jade bg-jade-wash'
+                            : 'border-transparent'}"
+                    >
                         {#if taken}<p class="font-semibold text-jade-strong">This route was taken.</p>
-                        {:else if r.id !== chosen}<button class="act-quiet w-full" onclick={() => onchoose(r.id)}>Look at this route</button>
-                        {:else if mayTake}<button class="act w-full" disabled={busy} onclick={() => ontake(r)}>{lost(r).length > 0 ? 'Accept these losses and take this route' : 'Take this route'}</button>{/if}
+                        {:else if r.id !== chosen}<button class="act-quiet w-full" onclick={() => onchoose(r.id)}
+                                >Look at this route</button
+                            >
+                        {:else if mayTake}<button class="act w-full" disabled={busy} onclick={() => ontake(r)}
+                                >{lost(r).length > 0
+                                    ? 'Accept these losses and take this route'
+                                    : 'Take this route'}</button
+                            >{/if}
                     </td>
                 {/each}
             </tr>

@@ -18,8 +18,13 @@
     const fetching = $derived(job.steps.some((s) => s.code === 'fetch-package' && s.state !== 'done'));
     const line = $derived(job.steps.find((s) => s.code === 'cross-line'));
     const bag = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1));
-    const broken = $derived(bag?.state === 'damaged' || job.steps.some((s) => ['verify-backup', 'back-up', 'seal-backup'].includes(s.code) && s.state === 'failed'));
-    const stopping = $derived(job.checks.filter((c) => c.blocks !== 'nothing' && (c.state === 'fail' || c.state === 'unknown')).length);
+    const broken = $derived(
+        bag?.state === 'damaged' ||
+            job.steps.some((s) => ['verify-backup', 'back-up', 'seal-backup'].includes(s.code) && s.state === 'failed'),
+    );
+    const stopping = $derived(
+        job.checks.filter((c) => c.blocks !== 'nothing' && (c.state === 'fail' || c.state === 'unknown')).length,
+    );
 </script>
 
 {#if job.route === null}
@@ -27,24 +32,65 @@
 {:else}
     <div class="grid items-start grid-cols-2 gap-4">
         <section class="panel divide-y divide-edge py-1" aria-label="Steps">
-            {#each stepsOf(job, 'safeguard') as step (step.code + step.leg)}<StepLine {step} onretry={session.mayAct && !step.code.includes('backup') ? () => retry.mutate(step.code) : null} />{/each}
-            {#if session.mayAct && fetching}<details class="py-2 text-sm"><summary class="cursor-pointer">I have this package as a file</summary><div class="mt-2"><PackageFile /></div></details>{/if}
+            {#each stepsOf(job, 'safeguard') as step (step.code + step.leg)}<StepLine
+                    {step}
+                    onretry={session.mayAct && !step.code.includes('backup') ? () => retry.mutate(step.code) : null}
+                />{/each}
+            {#if session.mayAct && fetching}<details class="py-2 text-sm">
+                    <summary class="cursor-pointer">I have this package as a file</summary>
+                    <div class="mt-2"><PackageFile /></div>
+                </details>{/if}
         </section>
         <div class="flex flex-col gap-4">
             {#if bag !== undefined}
                 <section class="panel py-3 {broken ? 'border-loss' : ''}" aria-labelledby="bag">
                     <h2 id="bag">The backup: {bag.state}</h2>
                     <p class="code my-1 break-all">{bag.id}</p>
-                    <p class="text-sm">{bag.items === null ? 'Being written' : `${bag.items} items, ${bytes(bag.bytes)}`}, made on {version(bag.madeOn)}{bag.verifiedAt === null ? '' : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null ? '' : `; sealed until ${dayAndClock(bag.keepUntil)}`}.</p>
-                    {#if bag.faults.length > 0}<ul class="mt-2 text-sm text-loss">{#each bag.faults.slice(0, 4) as f, i (i)}<li><span class="font-mono">{f.path}</span>: {f.code}{f.detail === '' ? '' : `, ${f.detail}`}</li>{/each}</ul>{/if}
-                    {#if session.mayAct && job.may['back-up-again'].allowed}<button class="{broken ? 'act' : 'act-quiet'} mt-3" disabled={again.isPending} onclick={() => again.mutate()}>Back up again</button>{/if}
+                    <p class="text-sm">
+                        {bag.items === null ? 'Being written' : `${bag.items} items, ${bytes(bag.bytes)}`}, made on {version(
+                            bag.madeOn,
+                        )}{bag.verifiedAt === null
+                            ? ''
+                            : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null
+                            ? ''
+                            : `; sealed until ${dayAndClock(bag.keepUntil)}`}.
+                    </p>
+                    {#if bag.faults.length > 0}<ul class="mt-2 text-sm text-loss">
+                            {#each bag.faults.slice(0, 4) as f, i (i)}<li>
+                                    <span class="font-mono">{f.path}</span>: {f.code}{f.detail === ''
+                                        ? ''
+                                        : `, ${f.detail}`}
+                                </li>{/each}
+                        </ul>{/if}
+                    {#if session.mayAct && job.may['back-up-again'].allowed}<button
+                            class="{broken ? 'act' : 'act-quiet'} mt-3"
+                            disabled={again.isPending}
+                            onclick={() => again.mutate()}>Back up again</button
+                        >{/if}
                 </section>
             {/if}
             <section class="panel py-3" aria-labelledby="checks">
-                <h2 id="checks" class="mb-1">{job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}</h2>
-                <CheckList checks={job.checks} lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null} may={{ attest: session.mayAct && job.may.attest.allowed, takeBack: session.mayAct && job.may['take-back-attestation'].allowed }} onattest={(code) => attest.mutate(code)} ontakeback={(code) => takeBack.mutate(code)} />
+                <h2 id="checks" class="mb-1">
+                    {job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}
+                </h2>
+                <CheckList
+                    checks={job.checks}
+                    lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null}
+                    may={{
+                        attest: session.mayAct && job.may.attest.allowed,
+                        takeBack: session.mayAct && job.may['take-back-attestation'].allowed,
+                    }}
+                    onattest={(code) => attest.mutate(code)}
+                    ontakeback={(code) => takeBack.mutate(code)}
+                />
                 {#if line?.state === 'needs-hand' && session.mayAct}
-                    {#if !job.may['cross-line'].allowed}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">{stopping > 0 ? (stopping === 1 ? 'One check keeps the erase line closed.' : `${stopping} checks keep the erase line closed.`) : job.may['cross-line'].words}</p>{/if}
+                    {#if !job.may['cross-line'].allowed}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">
+                            {stopping > 0
+                                ? stopping === 1
+                                    ? 'One check keeps the erase line closed.'
+                                    : `${stopping} checks keep the erase line closed.`
+                                : job.may['cross-line'].words}
+                        </p>{/if}
                 {/if}
             </section>
         </div>

@@ -6,7 +6,10 @@
     import Notice from '../../parts/Notice.svelte';
 
     let { params }: { params: { id: string } } = $props();
-    const sheet = createQuery(() => ({ queryKey: ['sheet', params.id], queryFn: () => handover.sheet(Number(params.id)) }));
+    const sheet = createQuery(() => ({
+        queryKey: ['sheet', params.id],
+        queryFn: () => handover.sheet(Number(params.id)),
+    }));
     type Line = Sheet['kinds'][number];
     const ended = (k: Line) => {
         if (k.outcome === 'sign-in-again') return 'sign in again';
@@ -21,37 +24,113 @@
 <svelte:head><title>Hand-over sheet · {sheet.data?.device.serial ?? ''} · Jade Step</title></svelte:head>
 <div class="mb-3 flex items-center gap-3 print:hidden">
     <a class="act-quiet" href="#/jobs/{params.id}/hand-over">Back to the job</a>
-    {#if sheet.data}<button class="act" onclick={() => window.print()}>Print</button><a class="act-quiet" href={sheetAddress(Number(params.id))} download="hand-over-{sheet.data.device.serial}.json">As a document (JSON)</a>{/if}
+    {#if sheet.data}<button class="act" onclick={() => window.print()}>Print</button><a
+            class="act-quiet"
+            href={sheetAddress(Number(params.id))}
+            download="hand-over-{sheet.data.device.serial}.json">As a document (JSON)</a
+        >{/if}
 </div>
 {#if sheet.isPending}<p class="text-quiet" role="status">Writing the sheet…</p>
 {:else if !sheet.data}<Notice tone="amber">{sheet.error?.message}</Notice>
 {:else}
     {@const s = sheet.data}
-    <article class="sheet mx-auto max-w-[50rem] rounded-lg border border-edge bg-panel p-10 print:max-w-none print:rounded-none print:border-0 print:p-0" aria-label="Hand-over sheet">
+    <article
+        class="sheet mx-auto max-w-[50rem] rounded-lg border border-edge bg-panel p-10 print:max-w-none print:rounded-none print:border-0 print:p-0"
+        aria-label="Hand-over sheet"
+    >
         <header class="flex items-baseline gap-4 border-b-2 border-jade pb-2">
-            <h1 class="flex-1">Your {s.device.modelName}, handed over</h1><p class="text-sm">{day(s.job.endedAt ?? s.writtenAt)}</p>
+            <h1 class="flex-1">Your {s.device.modelName}, handed over</h1>
+            <p class="text-sm">{day(s.job.endedAt ?? s.writtenAt)}</p>
         </header>
-        <p class="mt-1 text-sm text-quiet">Serial <span class="font-mono">{s.device.serial}</span>, job {s.job.id}; taken in {dayAndClock(s.job.takenInAt)} by {s.job.takenInBy}{s.job.endedBy === null ? '' : `, handed over by ${s.job.endedBy}`}.</p>
+        <p class="mt-1 text-sm text-quiet">
+            Serial <span class="font-mono">{s.device.serial}</span>, job {s.job.id}; taken in {dayAndClock(
+                s.job.takenInAt,
+            )} by {s.job.takenInBy}{s.job.endedBy === null ? '' : `, handed over by ${s.job.endedBy}`}.
+        </p>
         <div class="mt-4 grid grid-cols-[auto_auto_1fr] items-center gap-x-6 rounded-md bg-sunken px-4 py-3">
-            <p><span class="block text-sm text-quiet">It ran</span><span class="text-xl font-semibold">{version(s.before.version)}</span> <span class="code">{s.before.build}</span></p>
-            <p><span class="block text-sm text-quiet">It runs now</span><span class="text-xl font-semibold">{version(s.after.version)}</span> <span class="code">{s.after.build}</span></p>
+            <p>
+                <span class="block text-sm text-quiet">It ran</span><span class="text-xl font-semibold"
+                    >{version(s.before.version)}</span
+                > <span class="code">{s.before.build}</span>
+            </p>
+            <p>
+                <span class="block text-sm text-quiet">It runs now</span><span class="text-xl font-semibold"
+                    >{version(s.after.version)}</span
+                > <span class="code">{s.after.build}</span>
+            </p>
             <p class="text-lg font-semibold {s.nothingLost ? 'text-jade-strong' : ''}">{s.verdict}</p>
         </div>
-        {#if s.losses.length > 0}<section class="mt-4"><h2>What did not come back</h2><ul class="list-disc pl-5">{#each s.losses as l (l)}<li>{l}</li>{/each}</ul></section>{/if}
-        <section class="mt-4"><h2>What came back</h2>
-            <p class="text-sm text-quiet">We compared what was on the device before with what is on it now, {dayAndClock(s.comparedAt)}.</p>
-            <table class="mt-1 w-full text-sm"><thead class="text-left text-quiet"><tr><th class="font-normal">Kind</th><th class="text-right font-normal">Before</th><th class="text-right font-normal">Now</th><th class="pl-8 font-normal">In words</th></tr></thead>
-                <tbody>{#each s.kinds as k (k.kind)}<tr class="border-t border-edge"><th scope="row" class="py-0.5 text-left font-normal">{k.name}</th><td class="text-right">{k.before}</td><td class="text-right font-semibold">{k.there}</td><td class="pl-8">{ended(k)}{k.rewrittenByTheDevice > 0 ? `; ${k.rewrittenByTheDevice === 1 ? 'one item' : `${k.rewrittenByTheDevice} items`} the device writes itself` : ''}{k.comparedItemByItem ? '' : '; counted'}</td></tr>{/each}</tbody></table>
+        {#if s.losses.length > 0}<section class="mt-4">
+                <h2>What did not come back</h2>
+                <ul class="list-disc pl-5">
+                    {#each s.losses as l (l)}<li>{l}</li>{/each}
+                </ul>
+            </section>{/if}
+        <section class="mt-4">
+            <h2>What came back</h2>
+            <p class="text-sm text-quiet">
+                We compared what was on the device before with what is on it now, {dayAndClock(s.comparedAt)}.
+            </p>
+            <table class="mt-1 w-full text-sm">
+                <thead class="text-left text-quiet"
+                    ><tr
+                        ><th class="font-normal">Kind</th><th class="text-right font-normal">Before</th><th
+                            class="text-right font-normal">Now</th
+                        ><th class="pl-8 font-normal">In words</th></tr
+                    ></thead
+                >
+                <tbody
+                    >{#each s.kinds as k (k.kind)}<tr class="border-t border-edge"
+                            ><th scope="row" class="py-0.5 text-left font-normal">{k.name}</th><td class="text-right"
+                                >{k.before}</td
+                            ><td class="text-right font-semibold">{k.there}</td><td class="pl-8"
+                                >{ended(k)}{k.rewrittenByTheDevice > 0
+                                    ? `; ${k.rewrittenByTheDevice === 1 ? 'one item' : `${k.rewrittenByTheDevice} items`} the device writes itself`
+                                    : ''}{k.comparedItemByItem ? '' : '; counted'}</td
+                            ></tr
+                        >{/each}</tbody
+                >
+            </table>
         </section>
-        <section class="mt-4 break-inside-avoid"><h2>What to do now</h2>
-            <ul class="mt-1 flex flex-col gap-1">{#each s.toDo as p (p.code)}<li class="flex gap-3"><span class="mt-1 inline-block h-3.5 w-3.5 shrink-0 border border-ink text-center text-xs leading-3" aria-hidden="true">{p.state === 'open' ? '' : '✓'}</span><span>{p.words}{#if p.names.length > 0}&nbsp;<span class="text-quiet">{p.names.join(', ')}.</span>{/if}{#if state[p.state]}&nbsp;<span class="text-quiet">({state[p.state]})</span>{/if}</span></li>{:else}<li>Nothing.</li>{/each}</ul>
+        <section class="mt-4 break-inside-avoid">
+            <h2>What to do now</h2>
+            <ul class="mt-1 flex flex-col gap-1">
+                {#each s.toDo as p (p.code)}<li class="flex gap-3">
+                        <span
+                            class="mt-1 inline-block h-3.5 w-3.5 shrink-0 border border-ink text-center text-xs leading-3"
+                            aria-hidden="true">{p.state === 'open' ? '' : '✓'}</span
+                        ><span
+                            >{p.words}{#if p.names.length > 0}&nbsp;<span class="text-quiet">{p.names.join(', ')}.</span
+                                >{/if}{#if state[p.state]}&nbsp;<span class="text-quiet">({state[p.state]})</span
+                                >{/if}</span
+                        >
+                    </li>{:else}<li>Nothing.</li>{/each}
+            </ul>
         </section>
-        {#if s.toKnow.length > 0}<section class="mt-4 break-inside-avoid"><h2>Good to know</h2>
-            <ul class="mt-1 flex flex-col gap-1">{#each s.toKnow as p (p.code)}<li>{p.words} <span class="text-quiet">{p.names.join(', ')}.</span></li>{/each}</ul>
-        </section>{/if}
-        <section class="mt-4 break-inside-avoid"><h2>What we keep for you</h2>
-            <ul class="mt-1 flex flex-col gap-1">{#each s.kept as p (p.code)}<li>{p.words}<ul class="list-disc pl-5 text-sm">{#each p.names as n (n)}<li>{n}</li>{/each}</ul></li>{:else}<li>Nothing.</li>{/each}</ul>
+        {#if s.toKnow.length > 0}<section class="mt-4 break-inside-avoid">
+                <h2>Good to know</h2>
+                <ul class="mt-1 flex flex-col gap-1">
+                    {#each s.toKnow as p (p.code)}<li>
+                            {p.words} <span class="text-quiet">{p.names.join(', ')}.</span>
+                        </li>{/each}
+                </ul>
+            </section>{/if}
+        <section class="mt-4 break-inside-avoid">
+            <h2>What we keep for you</h2>
+            <ul class="mt-1 flex flex-col gap-1">
+                {#each s.kept as p (p.code)}<li>
+                        {p.words}
+                        <ul class="list-disc pl-5 text-sm">
+                            {#each p.names as n (n)}<li>{n}</li>{/each}
+                        </ul>
+                    </li>{:else}<li>Nothing.</li>{/each}
+            </ul>
         </section>
-        <footer class="mt-5 border-t border-edge pt-2 text-sm text-quiet">The work took {minutes(s.minutes.took)}{s.minutes.estimated === null ? '' : `; ${minutes(s.minutes.estimated)} were estimated`}. This sheet tells counts, and nothing of what is on the device. Jade Step, {dayAndClock(s.writtenAt)}.</footer>
+        <footer class="mt-5 border-t border-edge pt-2 text-sm text-quiet">
+            The work took {minutes(s.minutes.took)}{s.minutes.estimated === null
+                ? ''
+                : `; ${minutes(s.minutes.estimated)} were estimated`}. This sheet tells counts, and nothing of what is
+            on the device. Jade Step, {dayAndClock(s.writtenAt)}.
+        </footer>
     </article>
 {/if}

@@ -13,23 +13,79 @@
 </script>
 
 <section class="panel border-2 border-dashed border-amber-mark py-3" aria-labelledby="what-if">
-    <div class="flex items-baseline gap-3"><h2 id="what-if">What if…</h2><p class="text-sm text-quiet">Only looked at: nothing of this enters the job.</p>
-        <button class="act-quiet ml-auto !min-h-8 text-sm" onclick={() => what.clear()}>Back to what is</button></div>
+    <div class="flex items-baseline gap-3">
+        <h2 id="what-if">What if…</h2>
+        <p class="text-sm text-quiet">Only looked at: nothing of this enters the job.</p>
+        <button class="act-quiet ml-auto !min-h-8 text-sm" onclick={() => what.clear()}>Back to what is</button>
+    </div>
     <div class="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2 text-sm">
-        <label class="flex flex-col gap-1">The new backup is<select class="field !min-h-9" bind:value={what.fields.backup} onchange={changed}><option value="">as planned</option><option value="plain">plain</option><option value="encrypted">encrypted</option><option value="none">not taken</option></select></label>
-        <label class="flex flex-col gap-1">The line carries, MB/s<input class="field !min-h-9 w-28 font-mono" type="number" min="0.01" step="any" placeholder="as usual" bind:value={what.fields.megabytes} oninput={changed} /></label>
-        <label class="flex flex-col gap-1">The work begins<input class="field !min-h-9" type="datetime-local" bind:value={what.fields.startsAt} onchange={changed} /></label>
-        <fieldset class="flex items-end gap-1"><legend class="mb-1">There is an older backup of</legend>
-            <input class="field !min-h-9" type="date" aria-label="Day of the older backup" bind:value={what.fields.earlierOn} onchange={changed} />
-            <input class="field !min-h-9 w-24 font-mono" aria-label="Version that it was made on" placeholder="made on" bind:value={what.fields.earlierMadeOn} oninput={changed} />
-            <select class="field !min-h-9" aria-label="How the older backup was taken" bind:value={what.fields.earlierBackup} onchange={changed}><option value="encrypted">encrypted</option><option value="plain">plain</option></select>
+        <label class="flex flex-col gap-1"
+            >The new backup is<select class="field !min-h-9" bind:value={what.fields.backup} onchange={changed}
+                ><option value="">as planned</option><option value="plain">plain</option><option value="encrypted"
+                    >encrypted</option
+                ><option value="none">not taken</option></select
+            ></label
+        >
+        <label class="flex flex-col gap-1"
+            >The line carries, MB/s<input
+                class="field !min-h-9 w-28 font-mono"
+                type="number"
+                min="0.01"
+                step="any"
+                placeholder="as usual"
+                bind:value={what.fields.megabytes}
+                oninput={changed}
+            /></label
+        >
+        <label class="flex flex-col gap-1"
+            >The work begins<input
+                class="field !min-h-9"
+                type="datetime-local"
+                bind:value={what.fields.startsAt}
+                onchange={changed}
+            /></label
+        >
+        <fieldset class="flex items-end gap-1">
+            <legend class="mb-1">There is an older backup of</legend>
+            <input
+                class="field !min-h-9"
+                type="date"
+                aria-label="Day of the older backup"
+                bind:value={what.fields.earlierOn}
+                onchange={changed}
+            />
+            <input
+                class="field !min-h-9 w-24 font-mono"
+                aria-label="Version that it was made on"
+                placeholder="made on"
+                bind:value={what.fields.earlierMadeOn}
+                oninput={changed}
+            />
+            <select
+                class="field !min-h-9"
+                aria-label="How the older backup was taken"
+                bind:value={what.fields.earlierBackup}
+                onchange={changed}
+                ><option value="encrypted">encrypted</option><option value="plain">plain</option></select
+            >
         </fieldset>
     </div>
     {#if kinds.length > 0}
-        <fieldset class="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm"><legend class="mb-1">Kinds that sync continuously</legend>
+        <fieldset class="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
+            <legend class="mb-1">Kinds that sync continuously</legend>
             {#each kinds as k (k.kind)}
                 {@const really = k.syncedAt !== null}
-                <label class="flex items-center gap-1.5 {what.sync[k.kind] === undefined ? '' : 'font-semibold text-amber'}"><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" checked={syncs(k.kind, really)} onchange={(e) => what.switch(k.kind, e.currentTarget.checked, really)} />{kindName(k.kind)}</label>
+                <label
+                    class="flex items-center gap-1.5 {what.sync[k.kind] === undefined
+                        ? ''
+                        : 'font-semibold text-amber'}"
+                    ><input
+                        type="checkbox"
+                        class="h-4 w-4 accent-[var(--jade)]"
+                        checked={syncs(k.kind, really)}
+                        onchange={(e) => what.switch(k.kind, e.currentTarget.checked, really)}
+                    />{kindName(k.kind)}</label
+                >
             {/each}
         </fieldset>
     {/if}

@@ -11,7 +11,11 @@ export function watchJob(id: () => number) {
     return createQuery(() => ({
         queryKey: ['job', id()],
         queryFn: () => api.job(id()),
-        refetchInterval: (query) => (query.state.data?.state === 'open' && query.state.data.steps.some((s) => s.state === 'running' || s.state === 'ready') ? ACTIVE_MS : QUIET_MS),
+        refetchInterval: (query) =>
+            query.state.data?.state === 'open' &&
+            query.state.data.steps.some((s) => s.state === 'running' || s.state === 'ready')
+                ? ACTIVE_MS
+                : QUIET_MS,
     }));
 }
 

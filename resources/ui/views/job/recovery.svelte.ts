@@ -66,4 +66,7 @@ export class Pace {
 }
 
 export const keyName = (target: string) => target.replace('-', ' ');
-export const keyWords = (k: KeyAction) => (k.action === 'hold' ? `Hold ${keyName(k.target)} for ${k.seconds} seconds` : `Press ${keyName(k.target)} once, shortly`);
+export const keyWords = (k: KeyAction) =>
+    k.action === 'hold'
+        ? `Hold ${keyName(k.target)} for ${k.seconds} seconds`
+        : `Press ${keyName(k.target)} once, shortly`;

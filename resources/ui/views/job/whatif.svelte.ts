@@ -3,7 +3,14 @@ import type { Plan, Pretences } from '../../api/types';
 import { instant } from '../../parts/format';
 
 const PAUSE_MS = 300;
-const NOTHING = { backup: '' as '' | 'plain' | 'encrypted' | 'none', earlierOn: '', earlierMadeOn: '', earlierBackup: 'encrypted' as 'plain' | 'encrypted', megabytes: '', startsAt: '' };
+const NOTHING = {
+    backup: '' as '' | 'plain' | 'encrypted' | 'none',
+    earlierOn: '',
+    earlierMadeOn: '',
+    earlierBackup: 'encrypted' as 'plain' | 'encrypted',
+    megabytes: '',
+    startsAt: '',
+};
 
 /** What is pretended of a job, and the server's answer to it. Nothing of it enters the job. */
 export class WhatIf {
@@ -58,7 +65,14 @@ export class WhatIf {
         return {
             ...(Object.keys(this.sync).length > 0 && { sync: this.sync }),
             ...(f.backup !== '' && { backup: f.backup }),
-            ...(f.earlierOn !== '' && f.earlierMadeOn.trim() !== '' && { earlier: { takenAt: `${f.earlierOn}T12:00:00Z`, madeOn: f.earlierMadeOn.trim(), backup: f.earlierBackup } }),
+            ...(f.earlierOn !== '' &&
+                f.earlierMadeOn.trim() !== '' && {
+                    earlier: {
+                        takenAt: `${f.earlierOn}T12:00:00Z`,
+                        madeOn: f.earlierMadeOn.trim(),
+                        backup: f.earlierBackup,
+                    },
+                }),
             ...(Number(f.megabytes) > 0 && { linkBytesPerSecond: Number(f.megabytes) * 1_000_000 }),
             ...(f.startsAt !== '' && { startsAt: instant(f.startsAt) }),
         };

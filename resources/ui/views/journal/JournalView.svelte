@@ -13,7 +13,14 @@
     let act = $state('');
     let from = $state('');
     let until = $state('');
-    const filter = $derived<JournalFilter>({ serial: serial.trim(), words: words.trim(), who, act, from: from === '' ? '' : instant(`${from}T00:00`), until: until === '' ? '' : instant(`${until}T23:59:59`) });
+    const filter = $derived<JournalFilter>({
+        serial: serial.trim(),
+        words: words.trim(),
+        who,
+        act,
+        from: from === '' ? '' : instant(`${from}T00:00`),
+        until: until === '' ? '' : instant(`${until}T23:59:59`),
+    });
     const pages = createInfiniteQuery(() => ({
         queryKey: ['journal', filter],
         queryFn: ({ pageParam }: { pageParam: number | null }) => journal.page(filter, pageParam),
@@ -30,14 +37,38 @@
 </script>
 
 <svelte:head><title>Journal · Jade Step</title></svelte:head>
-<div class="mb-3 flex flex-wrap items-baseline gap-4"><h1>Journal</h1><p class="text-quiet">Every act on every device, with its evidence. It can only be added to.</p><a class="act-quiet ml-auto" href={csvAddress(filter)} download="journal.csv">{isFiltered ? 'These as CSV' : 'All as CSV'}</a></div>
+<div class="mb-3 flex flex-wrap items-baseline gap-4">
+    <h1>Journal</h1>
+    <p class="text-quiet">Every act on every device, with its evidence. It can only be added to.</p>
+    <a class="act-quiet ml-auto" href={csvAddress(filter)} download="journal.csv"
+        >{isFiltered ? 'These as CSV' : 'All as CSV'}</a
+    >
+</div>
 <form class="mb-3 flex flex-wrap items-end gap-3 text-sm" aria-label="Filter" onsubmit={(e) => e.preventDefault()}>
-    <label class="flex flex-col">Device<input class="field w-36 font-mono" name="serial" placeholder="Serial" bind:value={serial} /></label>
-    <label class="flex flex-col">Who<select class="field" name="who" bind:value={who}><option value="">Everybody</option>{#each first?.people ?? [] as p (p)}<option>{p}</option>{/each}</select></label>
-    <label class="flex flex-col">Act<select class="field max-w-52" name="act" bind:value={act}><option value="">All acts</option>{#each first?.codes ?? [] as c (c)}<option>{c}</option>{/each}</select></label>
+    <label class="flex flex-col"
+        >Device<input class="field w-36 font-mono" name="serial" placeholder="Serial" bind:value={serial} /></label
+    >
+    <label class="flex flex-col"
+        >Who<select class="field" name="who" bind:value={who}
+            ><option value="">Everybody</option>{#each first?.people ?? [] as p (p)}<option>{p}</option>{/each}</select
+        ></label
+    >
+    <label class="flex flex-col"
+        >Act<select class="field max-w-52" name="act" bind:value={act}
+            ><option value="">All acts</option>{#each first?.codes ?? [] as c (c)}<option>{c}</option>{/each}</select
+        ></label
+    >
     <label class="flex flex-col">From<input class="field" type="date" bind:value={from} /></label>
     <label class="flex flex-col">Until<input class="field" type="date" bind:value={until} /></label>
-    <label class="flex flex-1 flex-col">Words<input class="field min-w-40" type="search" name="words" placeholder="In words, evidence, serial" bind:value={words} /></label>
+    <label class="flex flex-1 flex-col"
+        >Words<input
+            class="field min-w-40"
+            type="search"
+            name="words"
+            placeholder="In words, evidence, serial"
+            bind:value={words}
+        /></label
+    >
     {#if isFiltered}<button type="button" class="act-quiet" onclick={clear}>Show all</button>{/if}
 </form>
 {#if pages.isPending}<p class="text-quiet" role="status">Reading the Journal…</p>
@@ -45,14 +76,34 @@
 {:else}
     {#if pages.isError}<div class="mb-3"><Notice tone="amber">{pages.error.message}</Notice></div>{/if}
     <section class="panel overflow-x-auto p-2" aria-label="Acts">
-        {#if acts.length === 0}<p class="p-3 text-quiet">{isFiltered ? 'No act fits this filter.' : 'Nothing was done yet. The first device that is taken in is the first line.'}</p>
+        {#if acts.length === 0}<p class="p-3 text-quiet">
+                {isFiltered
+                    ? 'No act fits this filter.'
+                    : 'Nothing was done yet. The first device that is taken in is the first line.'}
+            </p>
         {:else}
             <table class="w-full text-sm [&_td]:px-2 [&_td]:py-1 [&_td]:align-top [&_th]:px-2">
-                <thead class="text-left text-quiet"><tr><th class="w-44 font-normal">When</th><th class="w-32 font-normal">Who</th><th class="font-normal">Did what</th><th class="w-28 font-normal">Device</th><th class="w-20 font-normal">Job</th></tr></thead>
-                <tbody>{#each acts as a (a.id)}<ActRow act={a} />{/each}</tbody>
+                <thead class="text-left text-quiet"
+                    ><tr
+                        ><th class="w-44 font-normal">When</th><th class="w-32 font-normal">Who</th><th
+                            class="font-normal">Did what</th
+                        ><th class="w-28 font-normal">Device</th><th class="w-20 font-normal">Job</th></tr
+                    ></thead
+                >
+                <tbody
+                    >{#each acts as a (a.id)}<ActRow act={a} />{/each}</tbody
+                >
             </table>
-            {#if pages.hasNextPage}<button class="act-quiet m-2" disabled={pages.isFetchingNextPage} onclick={() => pages.fetchNextPage()}>Older acts</button>{:else}<p class="p-2 text-sm text-quiet">This is all{isFiltered ? ' that fits' : ', from the beginning'}.</p>{/if}
+            {#if pages.hasNextPage}<button
+                    class="act-quiet m-2"
+                    disabled={pages.isFetchingNextPage}
+                    onclick={() => pages.fetchNextPage()}>Older acts</button
+                >{:else}<p class="p-2 text-sm text-quiet">
+                    This is all{isFiltered ? ' that fits' : ', from the beginning'}.
+                </p>{/if}
         {/if}
     </section>
 {/if}
-<p class="mt-2 text-sm text-quiet">Jobs that have ended are found on the <a class="underline underline-offset-4" href="/" use:link>Bench</a>.</p>
+<p class="mt-2 text-sm text-quiet">
+    Jobs that have ended are found on the <a class="underline underline-offset-4" href="/" use:link>Bench</a>.
+</p>

@@ -4,7 +4,11 @@ import { toast } from 'svelte-sonner';
 /** Does something to the rig and looks at it again; a refusal is told in its own words. */
 export function practiceAct<T = void>(call: (arg: T) => Promise<unknown>) {
     const queries = useQueryClient();
-    return createMutation(() => ({ mutationFn: call, onError: (e: Error) => void toast.error(e.message), onSettled: () => queries.invalidateQueries({ queryKey: ['rig'] }) }));
+    return createMutation(() => ({
+        mutationFn: call,
+        onError: (e: Error) => void toast.error(e.message),
+        onSettled: () => queries.invalidateQueries({ queryKey: ['rig'] }),
+    }));
 }
 
 export const FAULT_WORDS: Record<string, string> = {

@@ -9,23 +9,72 @@
     const held = createQuery(() => ({ queryKey: ['shelf'], queryFn: shelf.show }));
     let edited = $state<Keeping | null>(null);
     const k = $derived(edited ?? held.data?.keeping ?? null);
-    const save = createMutation(() => ({ mutationFn: shelf.keep, onSuccess: () => { edited = null; toast.success('Saved.'); void queries.invalidateQueries({ queryKey: ['shelf'] }); }, onError: (e) => toast.error(e.message) }));
-    const set = (field: keyof Keeping, value: number | boolean) => { if (k) edited = { ...k, [field]: value }; };
-    const numbers: [keyof Keeping, string, number, number][] = [['fromHour', 'from, o’clock (UTC)', 0, 23], ['untilHour', 'until, o’clock (UTC)', 0, 23], ['daily', 'days of which the latest stays', 1, 365], ['weekly', 'weeks of which the latest stays', 0, 520], ['verifyEveryDays', 'days until a bag is read again', 1, 365], ['sealedDays', 'days that a sealed copy is kept', 1, 3650]];
+    const save = createMutation(() => ({
+        mutationFn: shelf.keep,
+        onSuccess: () => {
+            edited = null;
+            toast.success('Saved.');
+            void queries.invalidateQueries({ queryKey: ['shelf'] });
+        },
+        onError: (e) => toast.error(e.message),
+    }));
+    const set = (field: keyof Keeping, value: number | boolean) => {
+        if (k) edited = { ...k, [field]: value };
+    };
+    const numbers: [keyof Keeping, string, number, number][] = [
+        ['fromHour', 'from, o’clock (UTC)', 0, 23],
+        ['untilHour', 'until, o’clock (UTC)', 0, 23],
+        ['daily', 'days of which the latest stays', 1, 365],
+        ['weekly', 'weeks of which the latest stays', 0, 520],
+        ['verifyEveryDays', 'days until a bag is read again', 1, 365],
+        ['sealedDays', 'days that a sealed copy is kept', 1, 3650],
+    ];
 </script>
 
 <section class="panel" aria-labelledby="keeping">
     <h2 id="keeping" class="mb-1">At night, and how long</h2>
-    <p class="text-sm text-quiet">Devices that are plugged in, paired and in no job are backed up plain. Sealed copies are never thinned, nor the latest of a device.</p>
+    <p class="text-sm text-quiet">
+        Devices that are plugged in, paired and in no job are backed up plain. Sealed copies are never thinned, nor the
+        latest of a device.
+    </p>
     {#if k && !leads}
         <dl class="mt-2 flex flex-wrap gap-x-6 gap-y-2 text-sm">
-            <div><dt class="text-quiet">back up at night</dt><dd>{k.nightly ? 'yes' : 'no'}</dd></div>
-            {#each numbers as [field, name] (field)}<div><dt class="text-quiet">{name}</dt><dd>{k[field]}</dd></div>{/each}
+            <div>
+                <dt class="text-quiet">back up at night</dt>
+                <dd>{k.nightly ? 'yes' : 'no'}</dd>
+            </div>
+            {#each numbers as [field, name] (field)}<div>
+                    <dt class="text-quiet">{name}</dt>
+                    <dd>{k[field]}</dd>
+                </div>{/each}
         </dl>
     {:else if k}
-        <form class="mt-2 flex flex-wrap items-end gap-3 text-sm" onsubmit={(e) => { e.preventDefault(); save.mutate(k); }}>
-            <label class="flex items-center gap-2"><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" checked={k.nightly} onchange={(e) => set('nightly', e.currentTarget.checked)} />back up at night</label>
-            {#each numbers as [field, name, min, max] (field)}<label class="flex flex-col">{name}<input class="field !min-h-10 w-28" type="number" {min} {max} required value={k[field]} oninput={(e) => set(field, e.currentTarget.valueAsNumber)} /></label>{/each}
+        <form
+            class="mt-2 flex flex-wrap items-end gap-3 text-sm"
+            onsubmit={(e) => {
+                e.preventDefault();
+                save.mutate(k);
+            }}
+        >
+            <label class="flex items-center gap-2"
+                ><input
+                    type="checkbox"
+                    class="h-4 w-4 accent-[var(--jade)]"
+                    checked={k.nightly}
+                    onchange={(e) => set('nightly', e.currentTarget.checked)}
+                />back up at night</label
+            >
+            {#each numbers as [field, name, min, max] (field)}<label class="flex flex-col"
+                    >{name}<input
+                        class="field !min-h-10 w-28"
+                        type="number"
+                        {min}
+                        {max}
+                        required
+                        value={k[field]}
+                        oninput={(e) => set(field, e.currentTarget.valueAsNumber)}
+                    /></label
+                >{/each}
             <button class="act" disabled={edited === null || save.isPending}>Save</button>
         </form>
     {/if}

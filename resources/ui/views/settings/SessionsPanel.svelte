@@ -6,14 +6,23 @@
 
     const queries = useQueryClient();
     const sessions = createQuery(() => ({ queryKey: ['sessions'], queryFn: shelf.sessions }));
-    const end = createMutation(() => ({ mutationFn: shelf.endSession, onSuccess: () => void queries.invalidateQueries({ queryKey: ['sessions'] }), onError: (e) => toast.error(e.message) }));
+    const end = createMutation(() => ({
+        mutationFn: shelf.endSession,
+        onSuccess: () => void queries.invalidateQueries({ queryKey: ['sessions'] }),
+        onError: (e) => toast.error(e.message),
+    }));
 </script>
 
 <section class="panel" aria-labelledby="sessions">
     <h2 id="sessions" class="mb-1">Where you are signed in</h2>
     <ul class="text-sm">
         {#each sessions.data?.sessions ?? [] as s (s.id)}
-            <li class="flex items-center gap-3 border-t border-edge py-1.5"><span class="flex-1">{s.address ?? ''} <span class="text-quiet">{s.browser}</span></span><span class="text-quiet">{s.current ? 'here, now' : `last seen ${dayAndClock(s.lastSeenAt)}`}</span>{#if !s.current}<button class="act-quiet !min-h-8" onclick={() => end.mutate(s.id)}>End it</button>{/if}</li>
+            <li class="flex items-center gap-3 border-t border-edge py-1.5">
+                <span class="flex-1">{s.address ?? ''} <span class="text-quiet">{s.browser}</span></span><span
+                    class="text-quiet">{s.current ? 'here, now' : `last seen ${dayAndClock(s.lastSeenAt)}`}</span
+                >{#if !s.current}<button class="act-quiet !min-h-8" onclick={() => end.mutate(s.id)}>End it</button
+                    >{/if}
+            </li>
         {/each}
     </ul>
 </section>

@@ -14,38 +14,138 @@
     let draft = $state<Draft | null>(null);
     const s = $derived(held.data?.storage);
     const whole = (gb: number | null) => (gb === null || Number.isNaN(gb) ? null : Math.round(gb * GB));
-    const save = createMutation(() => ({ mutationFn: (d: Draft) => install.keepStorage({ bagsFolder: d.bagsFolder, packagesFolder: d.packagesFolder, bagsBytes: whole(d.bagsGb), packagesBytes: whole(d.packagesGb) }), onSuccess: () => { draft = null; toast.success('Saved.'); again(); } }));
-    const remove = createMutation(() => ({ mutationFn: install.removePackage, onSettled: again, onError: (e: Error) => void toast.error(e.message) }));
+    const save = createMutation(() => ({
+        mutationFn: (d: Draft) =>
+            install.keepStorage({
+                bagsFolder: d.bagsFolder,
+                packagesFolder: d.packagesFolder,
+                bagsBytes: whole(d.bagsGb),
+                packagesBytes: whole(d.packagesGb),
+            }),
+        onSuccess: () => {
+            draft = null;
+            toast.success('Saved.');
+            again();
+        },
+    }));
+    const remove = createMutation(() => ({
+        mutationFn: install.removePackage,
+        onSettled: again,
+        onError: (e: Error) => void toast.error(e.message),
+    }));
     const limit = (n: number | null) => (n === null ? 'as much as the disk has' : `at most ${bytes(n)}`);
 </script>
 
 <section class="panel" aria-labelledby="storage">
-    <div class="mb-1 flex items-center gap-3"><h2 id="storage">Packages and bags</h2>{#if leads && s && draft === null}{@const now = s}<button class="act-quiet !min-h-9 ml-auto" onclick={() => (draft = { bagsFolder: now.bagsFolder ?? '', packagesFolder: now.packagesFolder ?? '', bagsGb: now.bagsBytes === null ? null : now.bagsBytes / GB, packagesGb: now.packagesBytes === null ? null : now.packagesBytes / GB })}>Change places and limits</button>{/if}</div>
+    <div class="mb-1 flex items-center gap-3">
+        <h2 id="storage">Packages and bags</h2>
+        {#if leads && s && draft === null}{@const now = s}<button
+                class="act-quiet !min-h-9 ml-auto"
+                onclick={() =>
+                    (draft = {
+                        bagsFolder: now.bagsFolder ?? '',
+                        packagesFolder: now.packagesFolder ?? '',
+                        bagsGb: now.bagsBytes === null ? null : now.bagsBytes / GB,
+                        packagesGb: now.packagesBytes === null ? null : now.packagesBytes / GB,
+                    })}>Change places and limits</button
+            >{/if}
+    </div>
     {#if s}
         <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
-            <dt class="text-quiet">Bags</dt><dd>{#if s.bagsFolder !== null}<span class="font-mono break-all">{s.bagsFolder}</span>: {/if}{bytes(s.bagsUsed)} taken, {limit(s.bagsBytes)}, {bytes(s.bagsFree)} free on its disk</dd>
-            <dt class="text-quiet">Packages</dt><dd>{#if s.packagesFolder !== null}<span class="font-mono break-all">{s.packagesFolder}</span>: {/if}{bytes(s.packagesUsed)} taken, {limit(s.packagesBytes)}, {bytes(s.packagesFree)} free on its disk</dd>
+            <dt class="text-quiet">Bags</dt>
+            <dd>
+                {#if s.bagsFolder !== null}<span class="font-mono break-all">{s.bagsFolder}</span>:
+                {/if}{bytes(s.bagsUsed)} taken, {limit(s.bagsBytes)}, {bytes(s.bagsFree)} free on its disk
+            </dd>
+            <dt class="text-quiet">Packages</dt>
+            <dd>
+                {#if s.packagesFolder !== null}<span class="font-mono break-all">{s.packagesFolder}</span>:
+                {/if}{bytes(s.packagesUsed)} taken, {limit(s.packagesBytes)}, {bytes(s.packagesFree)} free on its disk
+            </dd>
         </dl>
     {/if}
     {#if draft !== null}{@const d = draft}
-        <form class="mt-2 grid grid-cols-2 gap-3 border-t border-edge pt-3 text-sm" onsubmit={(e) => { e.preventDefault(); save.mutate(d); }}>
-            <label class="flex flex-col gap-1">Folder for bags<input class="field font-mono" required bind:value={d.bagsFolder} /></label><label class="flex flex-col gap-1">They may take, in GB; empty for all<input class="field" type="number" min="0.01" step="any" bind:value={d.bagsGb} /></label>
-            <label class="flex flex-col gap-1">Folder for packages<input class="field font-mono" required bind:value={d.packagesFolder} /></label><label class="flex flex-col gap-1">They may take, in GB; empty for all<input class="field" type="number" min="0.01" step="any" bind:value={d.packagesGb} /></label>
-            <p class="col-span-2 text-quiet">Nothing is moved from here: copy what lies in the old folder to the new one first. Packages that no job needs go by themselves when the limit is reached, the longest unused first.</p>
-            {#if save.isError}<p class="col-span-2 rounded-md bg-amber-wash p-2 text-amber" role="alert">{save.error.message}</p>{/if}
-            <div class="flex gap-2"><button class="act" disabled={save.isPending}>Save</button><button class="act-quiet" type="button" onclick={() => (draft = null)}>Not now</button></div>
+        <form
+            class="mt-2 grid grid-cols-2 gap-3 border-t border-edge pt-3 text-sm"
+            onsubmit={(e) => {
+                e.preventDefault();
+                save.mutate(d);
+            }}
+        >
+            <label class="flex flex-col gap-1"
+                >Folder for bags<input class="field font-mono" required bind:value={d.bagsFolder} /></label
+            ><label class="flex flex-col gap-1"
+                >They may take, in GB; empty for all<input
+                    class="field"
+                    type="number"
+                    min="0.01"
+                    step="any"
+                    bind:value={d.bagsGb}
+                /></label
+            >
+            <label class="flex flex-col gap-1"
+                >Folder for packages<input class="field font-mono" required bind:value={d.packagesFolder} /></label
+            ><label class="flex flex-col gap-1"
+                >They may take, in GB; empty for all<input
+                    class="field"
+                    type="number"
+                    min="0.01"
+                    step="any"
+                    bind:value={d.packagesGb}
+                /></label
+            >
+            <p class="col-span-2 text-quiet">
+                Nothing is moved from here: copy what lies in the old folder to the new one first. Packages that no job
+                needs go by themselves when the limit is reached, the longest unused first.
+            </p>
+            {#if save.isError}<p class="col-span-2 rounded-md bg-amber-wash p-2 text-amber" role="alert">
+                    {save.error.message}
+                </p>{/if}
+            <div class="flex gap-2">
+                <button class="act" disabled={save.isPending}>Save</button><button
+                    class="act-quiet"
+                    type="button"
+                    onclick={() => (draft = null)}>Not now</button
+                >
+            </div>
         </form>
     {/if}
     {#if held.data && held.data.packages.length > 0}
         <table class="mt-3 w-full text-sm [&_td]:py-1">
-            <thead class="text-left text-quiet"><tr><th class="font-normal">Package</th><th class="font-normal">Build</th><th class="text-right font-normal">Size</th><th class="pl-4 font-normal">State</th><th></th></tr></thead>
-            <tbody>{#each held.data.packages as p (p.sha256)}
-                <tr class="border-t border-edge" data-package={p.build}>
-                    <td class="font-mono text-xs break-all">{p.fileName}</td><td>{version(p.version)} <span class="font-mono">{p.build}</span></td><td class="text-right">{bytes(p.bytes)}</td>
-                    <td class="pl-4 {p.problem !== null ? 'text-amber' : ''}">{p.problem !== null ? p.problem.detail : p.state === 'whole' ? `whole, from ${p.source === 'file' ? 'a file' : 'the vendor'}` : p.state === 'fetching' ? `${bytes(p.bytesDone)} fetched${p.bytesPerSecond === null ? '' : `, ${bytes(p.bytesPerSecond)}/s`}${p.secondsLeft === null ? '' : `, ${minutes(p.secondsLeft / 60)} left`}` : 'to be fetched'}{p.jobs.length > 0 ? `; for job ${p.jobs.join(', ')}` : ''}</td>
-                    <td class="text-right">{#if mayAct && p.jobs.length === 0}<button class="act-quiet !min-h-8" disabled={remove.isPending} onclick={() => remove.mutate(p.sha256)}>Remove</button>{/if}</td>
-                </tr>{/each}</tbody>
+            <thead class="text-left text-quiet"
+                ><tr
+                    ><th class="font-normal">Package</th><th class="font-normal">Build</th><th
+                        class="text-right font-normal">Size</th
+                    ><th class="pl-4 font-normal">State</th><th></th></tr
+                ></thead
+            >
+            <tbody
+                >{#each held.data.packages as p (p.sha256)}
+                    <tr class="border-t border-edge" data-package={p.build}>
+                        <td class="font-mono text-xs break-all">{p.fileName}</td><td
+                            >{version(p.version)} <span class="font-mono">{p.build}</span></td
+                        ><td class="text-right">{bytes(p.bytes)}</td>
+                        <td class="pl-4 {p.problem !== null ? 'text-amber' : ''}"
+                            >{p.problem !== null
+                                ? p.problem.detail
+                                : p.state === 'whole'
+                                  ? `whole, from ${p.source === 'file' ? 'a file' : 'the vendor'}`
+                                  : p.state === 'fetching'
+                                    ? `${bytes(p.bytesDone)} fetched${p.bytesPerSecond === null ? '' : `, ${bytes(p.bytesPerSecond)}/s`}${p.secondsLeft === null ? '' : `, ${minutes(p.secondsLeft / 60)} left`}`
+                                    : 'to be fetched'}{p.jobs.length > 0 ? `; for job ${p.jobs.join(', ')}` : ''}</td
+                        >
+                        <td class="text-right"
+                            >{#if mayAct && p.jobs.length === 0}<button
+                                    class="act-quiet !min-h-8"
+                                    disabled={remove.isPending}
+                                    onclick={() => remove.mutate(p.sha256)}>Remove</button
+                                >{/if}</td
+                        >
+                    </tr>{/each}</tbody
+            >
         </table>
-    {:else if held.data}<p class="mt-2 text-sm text-quiet">No package is held yet. Jobs fetch theirs by themselves; the Almanac can fetch one ahead.</p>{/if}
+    {:else if held.data}<p class="mt-2 text-sm text-quiet">
+            No package is held yet. Jobs fetch theirs by themselves; the Almanac can fetch one ahead.
+        </p>{/if}
     {#if mayAct}<div class="mt-3 border-t border-edge pt-3"><PackageFile /></div>{/if}
 </section>

@@ -27,11 +27,35 @@
     }));
 </script>
 
-<form class="flex flex-wrap items-end gap-3" onsubmit={(e) => { e.preventDefault(); save.mutate(); }}>
-    {#if vendor === null}<label class="flex flex-col gap-1 text-sm">Id in its catalogue<input class="field w-36 font-mono" required bind:value={id} /></label>{/if}
+<form
+    class="flex flex-wrap items-end gap-3"
+    onsubmit={(e) => {
+        e.preventDefault();
+        save.mutate();
+    }}
+>
+    {#if vendor === null}<label class="flex flex-col gap-1 text-sm"
+            >Id in its catalogue<input class="field w-36 font-mono" required bind:value={id} /></label
+        >{/if}
     <label class="flex flex-col gap-1 text-sm">Name<input class="field w-40" required bind:value={name} /></label>
-    <label class="flex flex-1 flex-col gap-1 text-sm">Address; empty where its word comes from files only<input class="field min-w-64 font-mono" type="url" placeholder="https://…" bind:value={address} /></label>
-    <label class="flex flex-col gap-1 text-sm">Ask every … minutes<input class="field w-28" type="number" min="5" max="10080" required bind:value={refreshMinutes} /></label>
+    <label class="flex flex-1 flex-col gap-1 text-sm"
+        >Address; empty where its word comes from files only<input
+            class="field min-w-64 font-mono"
+            type="url"
+            placeholder="https://…"
+            bind:value={address}
+        /></label
+    >
+    <label class="flex flex-col gap-1 text-sm"
+        >Ask every … minutes<input
+            class="field w-28"
+            type="number"
+            min="5"
+            max="10080"
+            required
+            bind:value={refreshMinutes}
+        /></label
+    >
     <button class="act" disabled={save.isPending}>{vendor === null ? 'Add this vendor' : 'Save'}</button>
     {#if save.isError}<div class="w-full"><Notice tone="amber">{save.error.message}</Notice></div>{/if}
 </form>

@@ -6,16 +6,46 @@
     import { EXPORTED_KINDS } from '../../api/words';
     import { instant, kindName } from '../../parts/format';
 
-    let { bag, restedOn, leads, ondone }: { bag: Bag; restedOn: string | null; leads: boolean; ondone: () => void } = $props();
+    let { bag, restedOn, leads, ondone }: { bag: Bag; restedOn: string | null; leads: boolean; ondone: () => void } =
+        $props();
 
     const queries = useQueryClient();
     const again = () => void queries.invalidateQueries({ queryKey: ['shelf'] });
     const fail = (e: Error) => toast.error(e.message);
     const verify = createMutation(() => ({ mutationFn: () => shelf.verify(bag.id), onSuccess: again, onError: fail }));
-    const seal = createMutation(() => ({ mutationFn: () => shelf.seal(bag.id, instant(`${until}T12:00`), null), onSuccess: () => { toast.success('Sealed.'); again(); }, onError: fail }));
-    const prove = createMutation(() => ({ mutationFn: () => shelf.prove(bag.id, passphrase), onSuccess: () => { toast.success('The passphrase opened this bag whole.'); passphrase = ''; again(); }, onError: fail }));
-    const out = createMutation(() => ({ mutationFn: () => shelf.exportKinds(bag.id, kinds, passphrase === '' ? null : passphrase), onSuccess: () => { passphrase = ''; toast.success('Written out.'); }, onError: fail }));
-    const remove = createMutation(() => ({ mutationFn: () => shelf.remove(bag.id, reason), onSuccess: () => { ondone(); again(); }, onError: fail }));
+    const seal = createMutation(() => ({
+        mutationFn: () => shelf.seal(bag.id, instant(`${until}T12:00`), null),
+        onSuccess: () => {
+            toast.success('Sealed.');
+            again();
+        },
+        onError: fail,
+    }));
+    const prove = createMutation(() => ({
+        mutationFn: () => shelf.prove(bag.id, passphrase),
+        onSuccess: () => {
+            toast.success('The passphrase opened this bag whole.');
+            passphrase = '';
+            again();
+        },
+        onError: fail,
+    }));
+    const out = createMutation(() => ({
+        mutationFn: () => shelf.exportKinds(bag.id, kinds, passphrase === '' ? null : passphrase),
+        onSuccess: () => {
+            passphrase = '';
+            toast.success('Written out.');
+        },
+        onError: fail,
+    }));
+    const remove = createMutation(() => ({
+        mutationFn: () => shelf.remove(bag.id, reason),
+        onSuccess: () => {
+            ondone();
+            again();
+        },
+        onError: fail,
+    }));
     let until = $state(new Date(Date.now() + 180 * 86_400_000).toISOString().slice(0, 10));
     let passphrase = $state('');
     let reason = $state('');
@@ -23,25 +53,82 @@
 </script>
 
 <div class="flex flex-wrap items-end gap-2">
-    <button class="act-quiet" disabled={verify.isPending || bag.checkState !== null || bag.state === 'writing'} onclick={() => verify.mutate()}>Verify again</button>
+    <button
+        class="act-quiet"
+        disabled={verify.isPending || bag.checkState !== null || bag.state === 'writing'}
+        onclick={() => verify.mutate()}>Verify again</button
+    >
     <a class="act-quiet" href={zipAddress(bag.id)} download>Carry out as ZIP</a>
     {#if bag.state === 'verified' || bag.state === 'sealed'}
-        <form class="flex items-end gap-2" onsubmit={(e) => { e.preventDefault(); seal.mutate(); }}><label class="flex flex-col text-xs text-quiet">Keep until<input class="field !min-h-10" type="date" required bind:value={until} /></label><button class="act-quiet" disabled={seal.isPending}>{bag.state === 'sealed' ? 'Keep so long' : 'Seal this copy'}</button></form>
+        <form
+            class="flex items-end gap-2"
+            onsubmit={(e) => {
+                e.preventDefault();
+                seal.mutate();
+            }}
+        >
+            <label class="flex flex-col text-xs text-quiet"
+                >Keep until<input class="field !min-h-10" type="date" required bind:value={until} /></label
+            ><button class="act-quiet" disabled={seal.isPending}
+                >{bag.state === 'sealed' ? 'Keep so long' : 'Seal this copy'}</button
+            >
+        </form>
     {/if}
 </div>
 {#if bag.encryption === 'openpgp'}
-    <form class="mt-3 flex items-end gap-2" onsubmit={(e) => { e.preventDefault(); prove.mutate(); }}>
-        <label class="flex flex-1 flex-col text-sm">Passphrase<input class="field" type="password" autocomplete="off" required bind:value={passphrase} /></label>
-        <button class="act-quiet" disabled={prove.isPending || passphrase === ''}>{prove.isPending ? 'Opening…' : 'Prove that it opens'}</button>
+    <form
+        class="mt-3 flex items-end gap-2"
+        onsubmit={(e) => {
+            e.preventDefault();
+            prove.mutate();
+        }}
+    >
+        <label class="flex flex-1 flex-col text-sm"
+            >Passphrase<input
+                class="field"
+                type="password"
+                autocomplete="off"
+                required
+                bind:value={passphrase}
+            /></label
+        >
+        <button class="act-quiet" disabled={prove.isPending || passphrase === ''}
+            >{prove.isPending ? 'Opening…' : 'Prove that it opens'}</button
+        >
     </form>
 {/if}
-<fieldset class="mt-3 text-sm"><legend class="font-semibold">Write out in open formats</legend>
-    <div class="flex flex-wrap gap-x-4 gap-y-1">{#each EXPORTED_KINDS as k (k)}<label class="flex items-center gap-1.5"><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" value={k} bind:group={kinds} />{kindName(k)}</label>{/each}</div>
-    <button class="act-quiet mt-2" disabled={out.isPending || kinds.length === 0 || (bag.encryption === 'openpgp' && passphrase === '')} onclick={() => out.mutate()}>{out.isPending ? 'Writing out…' : 'Write out as ZIP'}</button>
+<fieldset class="mt-3 text-sm">
+    <legend class="font-semibold">Write out in open formats</legend>
+    <div class="flex flex-wrap gap-x-4 gap-y-1">
+        {#each EXPORTED_KINDS as k (k)}<label class="flex items-center gap-1.5"
+                ><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" value={k} bind:group={kinds} />{kindName(
+                    k,
+                )}</label
+            >{/each}
+    </div>
+    <button
+        class="act-quiet mt-2"
+        disabled={out.isPending || kinds.length === 0 || (bag.encryption === 'openpgp' && passphrase === '')}
+        onclick={() => out.mutate()}>{out.isPending ? 'Writing out…' : 'Write out as ZIP'}</button
+    >
 </fieldset>
-<form class="mt-3 flex items-end gap-2 border-t border-edge pt-3" onsubmit={(e) => { e.preventDefault(); remove.mutate(); }}>
-    <label class="flex flex-1 flex-col text-sm">Why is it to be deleted?<input class="field" maxlength="500" bind:value={reason} /></label>
-    <button class="act-quiet text-loss" disabled={remove.isPending || restedOn !== null || bag.state === 'writing' || (bag.state === 'sealed' && (!leads || reason.trim() === ''))}>Delete this bag</button>
+<form
+    class="mt-3 flex items-end gap-2 border-t border-edge pt-3"
+    onsubmit={(e) => {
+        e.preventDefault();
+        remove.mutate();
+    }}
+>
+    <label class="flex flex-1 flex-col text-sm"
+        >Why is it to be deleted?<input class="field" maxlength="500" bind:value={reason} /></label
+    >
+    <button
+        class="act-quiet text-loss"
+        disabled={remove.isPending ||
+            restedOn !== null ||
+            bag.state === 'writing' ||
+            (bag.state === 'sealed' && (!leads || reason.trim() === ''))}>Delete this bag</button
+    >
 </form>
 {#if restedOn !== null}<p class="mt-1 text-sm text-amber" data-rested-on>It cannot be deleted now. {restedOn}</p>{/if}
 {#if bag.state === 'sealed' && !leads}<p class="mt-1 text-sm text-quiet">Only a lead deletes a sealed copy.</p>{/if}
