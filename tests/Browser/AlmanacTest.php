@@ -39,7 +39,7 @@ final class AlmanacTest extends BrowserTestCase
     public function test_a_window_that_closes_is_seen_in_the_history_and_on_the_bench(): void
     {
         $b = $this->browser->signIn();
-        $b->takeIn('OST-2107')->see('Choose the route');
+        $b->takeIn('OST-2107')->see('Choose another goal');
         $id = $b->jobId();
         $b->visit("/jobs/{$id}/choose")->see('Go to 5.0 instead')->press('Go to 5.0 instead')->see('Take this route');
         self::practice('osterly', ['windows' => ['L50.20' => ['until' => gmdate('Y-m-d\TH:i:s\Z', time() - 30), 'announced' => false]]]);
@@ -47,7 +47,7 @@ final class AlmanacTest extends BrowserTestCase
         $b->visit('/almanac/WK3-1')->press('Ask the vendors now')->see('5.0 (L50.20) for WK3-1, WK3-2 is not signed any more');
         $b->visit('/')->see('The almanac has changed: 5.0 (L50.20)');
         $b->visit("/jobs/{$id}")->see('Nothing reaches this goal now')->see('window-closed')->press('I have seen it');
-        $b->visit('/')->see('Choose the route')->gone('The almanac has changed');
+        $b->visit('/')->see('Choose another goal')->gone('The almanac has changed');
         $b->visit("/jobs/{$id}")->press('Leave the device as it is')->see('Ended');
     }
 

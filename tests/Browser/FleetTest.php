@@ -107,7 +107,7 @@ final class FleetTest extends BrowserTestCase
         self::assertFalse($b->hasButton('Leave the device as it is'));
         $this->assertAccessible('next route');
         $b->press('Go to 9.3')->find(WebDriverBy::cssSelector('[data-step="hand-over"][data-state="needs-hand"], [aria-labelledby="proof"]'), 90);
-        $b->visit("/jobs/{$id}/hand-over")->see('Nothing missing.')->press('Hand over and end the job')->see('Ended');
+        $b->visit("/jobs/{$id}/hand-over")->see('Nothing is missing.')->press('Hand over and end the job')->see('Ended');
         self::assertSame('9.3.0', self::rig('/devices/SKL-0088')['version']);
     }
 

@@ -49,7 +49,7 @@
         {/if}
     {/if}
     {#if vendor.problem !== null}<p class="mt-1 rounded-md bg-amber-wash p-2 text-sm text-amber" role="status">
-            {vendor.problem.detail} <span class="code !text-inherit">{vendor.problem.code}</span>
+            {vendor.problem.detail} <span class="code !text-inherit">{vendor.problem.reason}</span>
         </p>{/if}
     <p class="text-sm text-quiet">
         {vendor.address === null

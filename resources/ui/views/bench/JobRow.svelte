@@ -33,10 +33,13 @@
         <StonePath {job} small />
         <span class="text-sm">
             {#if job.state !== 'open'}
-                <span class={job.state === 'unfinished' ? 'text-amber' : 'text-quiet'}
-                    >{job.nightly ? 'At night: ' : ''}{JOB_STATE[job.state]}{job.endedAt === null
+                <span
+                    class="first-letter:uppercase {job.state === 'unfinished'
+                        ? 'text-amber'
+                        : 'text-quiet'} inline-block"
+                    >{job.nightly ? 'at night, ' : ''}{JOB_STATE[job.state]}{job.endedAt === null
                         ? ''
-                        : ` ${dayAndClock(job.endedAt)}.`}</span
+                        : `, ${dayAndClock(job.endedAt)}.`}</span
                 >
                 {#if job.state === 'done'}<span class="text-quiet">{job.verdict.words}</span>
                 {:else if job.state === 'done-with-losses'}<span

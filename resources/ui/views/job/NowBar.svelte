@@ -4,7 +4,7 @@
     import { api } from '../../api/jobs';
     import { returns } from '../../api/returns';
     import type { ActCode, Job, Stage } from '../../api/types';
-    import { ACT, JOB_STATE, STAGE } from '../../api/words';
+    import { ACT, JOB_STATE_WORDS, STAGE } from '../../api/words';
     import { stageOf } from '../../parts/stages';
     import { session } from '../../shell/session.svelte';
     import { jobAct } from './job.svelte';
@@ -52,7 +52,7 @@
                 ? 'The line is open, and nothing has been written yet: it can still be left.'
                 : 'Before the erase line: everything can still be undone.',
     );
-    const end = $derived(job.state === 'open' ? null : JOB_STATE[job.state]);
+    const end = $derived(job.state === 'open' ? null : JOB_STATE_WORDS[job.state]);
     const aftercare = $derived(job.state === 'done' || job.state === 'done-with-losses');
     const tone = $derived(now.doNotDisturb || job.needsHand ? 'bg-amber-wash text-amber' : 'bg-sunken');
 </script>

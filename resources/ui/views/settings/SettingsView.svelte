@@ -69,7 +69,7 @@
                 {#if vendor.problem !== null}<div class="mt-3">
                         <Notice tone="amber"
                             >{vendor.problem.detail}
-                            <span class="code !text-inherit">{vendor.problem.code}</span></Notice
+                            <span class="code !text-inherit">{vendor.problem.reason}</span></Notice
                         >
                     </div>{/if}
                 <h3 class="mt-4 flex items-center gap-3 text-sm font-semibold">
