@@ -144,6 +144,18 @@ abstract class FeatureTestCase extends TestCase
         $job->refresh();
     }
 
+    /** Works queued steps off until the step tells this problem. */
+    protected function workUntilProblem(BenchJob $job, StepCode $code, string $problem): void
+    {
+        RunningSystem::waitUntil(function () use ($job, $code, $problem): bool {
+            Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
+            $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+
+            return ($job->step($code)->problem->reason ?? '') === $problem;
+        }, 40, fn (): string => "{$code->value} did not tell {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
+        $job->refresh();
+    }
+
     /** Puts a device in recovery mode by its own keys. */
     protected function pressKeys(string $serial): void
     {

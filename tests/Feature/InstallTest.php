@@ -251,16 +251,6 @@ final class InstallTest extends FeatureTestCase
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => $job->serial])->assertOk();
     }
 
-    private function workUntilProblem(BenchJob $job, StepCode $code, string $problem): void
-    {
-        \Tests\Support\RunningSystem::waitUntil(function () use ($job, $code, $problem): bool {
-            \Illuminate\Support\Facades\Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
-
-            return ($job->step($code)->problem->reason ?? '') === $problem;
-        }, 40, fn (): string => "{$code->value} did not tell {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
-    }
-
     private function mend(?string $how): void
     {
         $hand = fn (string $hand, array $body): array => $this->rig('POST', '/practice/devices/'.self::SERIAL."/{$hand}", $body);

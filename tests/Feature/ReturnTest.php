@@ -352,15 +352,4 @@ final class ReturnTest extends FeatureTestCase
 
         return array_combine($files, array_map(static fn (string $f): string|false => hash_file('sha256', $f), $files));
     }
-
-    private function workUntilProblem(BenchJob $job, StepCode $code, string $problem): void
-    {
-        \Tests\Support\RunningSystem::waitUntil(function () use ($job, $code, $problem): bool {
-            \Illuminate\Support\Facades\Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
-
-            return ($job->step($code)->problem->reason ?? null) === $problem;
-        }, 40, fn (): string => "{$code->value} did not wait for {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
-        $job->refresh();
-    }
 }
