@@ -59,7 +59,7 @@ final readonly class ChecksOfJob
 
         return $this->all($job, new SafetyEvidence(
             $bag === null || ! $there ? null : self::lastReport($bag),
-            $bag === null || $bag->state === BagState::Complete ? null : $bag->state->proven(),
+            $bag === null ? null : self::countsAgreed($bag),
             $bag?->state === BagState::Sealed,
             $job->steps()->where('code', StepCode::FetchPackage)->where('state', StepState::Done)->exists() ? true : null,
             ...$this->more($job, $bag),
@@ -76,7 +76,10 @@ final readonly class ChecksOfJob
     {
         $bag = $job->safetyBag();
         $report = $bag === null ? null : $this->verify($bag, $progress);
-        $agree = $report === null ? null : ($bag->isEncrypted() || $report->counts == $bag->counts);
+        $agree = $report === null ? null : (! $report->isSound() || $bag->isEncrypted() || $report->counts == $bag->counts);
+        if ($report !== null && ! $report->isSound()) {
+            $bag->update(['state' => BagState::Damaged, 'faults' => $report->faults]);
+        }
 
         return $this->all($job, new SafetyEvidence(
             $report, $agree, $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
@@ -135,6 +138,16 @@ final readonly class ChecksOfJob
         $checks = $planner->checksOf($this->situation->of($job, $job->goal), $job->route);
 
         return ($job->attestations ?? Attestations::none())->settle([...$checks, ...$evidence->checks()]);
+    }
+
+    /** What was damaged after it had been read back was complete, and was compared with the device then. */
+    private static function countsAgreed(Bag $bag): ?bool
+    {
+        return match ($bag->state) {
+            BagState::Complete => null,
+            BagState::Damaged => $bag->verified_at !== null,
+            BagState::Writing, BagState::Verified, BagState::Sealed => $bag->state->proven(),
+        };
     }
 
     private static function lastReport(Bag $bag): Verification

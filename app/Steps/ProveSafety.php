@@ -9,16 +9,11 @@ use App\Facts\ChecksOfJob;
 use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
-use App\Models\Bag;
-use JadeStep\Core\Bag\BagState;
-use JadeStep\Core\Bag\Fault;
-use JadeStep\Core\Bag\FaultCode;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Readiness\CheckCode;
-use JadeStep\Core\Readiness\CheckState;
 use JadeStep\Core\Readiness\EraseLine;
 use Psr\Clock\ClockInterface;
 
@@ -51,7 +46,7 @@ final readonly class ProveSafety implements Step
         };
         $line = EraseLine::judge($this->checks->readAnew($job, $tell));
         if (! $line->isOpen()) {
-            return $this->staysShut($own, $line);
+            return self::staysShut($line);
         }
         $fault = $isOther ? $this->base->faultOf($job, $tell) : null;
         if ($fault !== null) {
@@ -65,13 +60,8 @@ final readonly class ProveSafety implements Step
         return StepEnd::done(['checks' => array_combine($codes, $states), 'bytes read again' => $done]);
     }
 
-    private function staysShut(?Bag $own, EraseLine $line): StepEnd
+    private static function staysShut(EraseLine $line): StepEnd
     {
-        foreach ($line->stopping as $check) {
-            if (in_array($check->code, [CheckCode::BackupComplete, CheckCode::BackupVerified], true) && $check->state === CheckState::Fail) {
-                $own?->update(['state' => BagState::Damaged, 'faults' => [Fault::of(FaultCode::Altered, 'bag', $check->evidence)]]);
-            }
-        }
         $codes = array_map(static fn (Check $c): CheckCode => $c->code, $line->stopping);
         $also = in_array(CheckCode::PackageVerified, $codes, true) ? [StepCode::FetchPackage] : [];
 

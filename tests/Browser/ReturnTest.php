@@ -37,7 +37,7 @@ final class ReturnTest extends BrowserTestCase
         $b->find(WebDriverBy::cssSelector('[data-tally="photos"]'));
         $this->assertAccessible('return');
 
-        $b->visit("/jobs/{$id}/hand-over")->see('More is missing than was named: 1 of 90 in photos (1 item). Put it back first.', 90)->see('One item is missing');
+        $b->visit("/jobs/{$id}/hand-over")->see('More is missing than was named: 1 of 30 in photos (1 item). Put it back first.', 90)->see('One item is missing');
         self::assertFalse($this->canPress('Hand over and end the job'), 'what was not named before is accepted or put back first');
         $this->assertAccessible('hand over with an item missing');
         $missing = (string) $b->find(WebDriverBy::cssSelector('[data-missing]'))->getAttribute('data-missing');

@@ -62,7 +62,7 @@
                                         : `, ${f.detail}`}
                                 </li>{/each}
                         </ul>{/if}
-                    {#if session.mayAct && job.may['back-up-again'].allowed}<button
+                    {#if session.mayAct && job.may['back-up-again'].allowed && job.now.act !== 'back-up-again'}<button
                             class="{broken ? 'act' : 'act-quiet'} mt-3"
                             disabled={again.isPending}
                             onclick={() => again.mutate()}>Back up again</button
