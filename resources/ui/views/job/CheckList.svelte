@@ -59,7 +59,7 @@
                         class="block text-xs text-quiet"
                         >{c.evidence}{#if may.takeBack}&nbsp;· <button
                                 class="underline underline-offset-4"
-                                aria-label="Take back: {nameOf(c.code)}"
+                                aria-label="Take it back: {nameOf(c.code)}"
                                 onclick={() => ontakeback(c.code)}>Take it back</button
                             >{/if}</span
                     >{/if}</span
