@@ -79,7 +79,7 @@ final class PromiseRuns
 
         $this->install($end);
         if ($this->chance(15)) {
-            [$choice, $faults] = [ReturnChoices::of($situation, $end, [])->proposed(), []];
+            [$choice, $faults] = [self::best(ReturnChoices::of($situation, $end, [])), []];
             $exports = $this->chosenKinds();
             $promise = ReturnChoices::asNew($situation, $end, array_map(Kind::from(...), array_keys($exports)), Rfc3339::parse($this->bags['own']['about']['takenAt']));
         } else {
@@ -228,7 +228,7 @@ final class PromiseRuns
      */
     private function situation(array $reading, array $exports): Situation
     {
-        $device = array_diff_key($reading, array_flip(['imei', 'mode', 'bootable', 'activated', 'setUp', 'operation'])) + ['ownerAccountAtHand' => true, 'passcodeKnown' => true];
+        $device = array_diff_key($reading, array_flip(['imei', 'mode', 'bootable', 'activated', 'setUp', 'operation', 'practice'])) + ['ownerAccountAtHand' => true, 'passcodeKnown' => true];
         $document = Sample::situation($device, [
             'now' => Handset::time($this->today), 'planned' => ['backup' => 'none', 'sideExports' => []],
             'backups' => array_values(array_map(static fn (array $b): array => $b['about'], $this->bags)),
@@ -288,7 +288,7 @@ final class PromiseRuns
             $isNewerCloud = $choice->base?->isNewerCloud === true;
             $refused->reason === 'backup-not-taken' || $isNewerCloud || throw new \RuntimeException("The device refused what the core promised: {$refused->getMessage()}", 0, $refused);
             if (! $isNewerCloud) {
-                $choice = ReturnChoices::of($situation, $end, $again)->proposed();
+                $choice = self::best(ReturnChoices::of($situation, $end, $again));
                 // a newer cloud backup was promised to be at risk, and this device takes none
                 $choice->base?->isNewerCloud === true ? null : $this->return($choice, []);
             }
@@ -398,6 +398,12 @@ final class PromiseRuns
     private function listing(): Inventory
     {
         return Inventory::parse(iterator_to_array($this->device->listing(true), false));
+    }
+
+    /** What the core proposes; nothing, where it proposes nothing. */
+    private static function best(ReturnChoices $choices): ReturnChoice
+    {
+        return $choices->proposed() ?? $choices->find(null) ?? throw new \LogicException('To put nothing back is always among the choices.');
     }
 
     private static function name(ReturnChoice $choice): string
