@@ -46,6 +46,7 @@ final class ReturnTest extends BrowserTestCase
         $this->flip(self::system()->folder."/bags/{$own}/data/{$missing}");
         $b->press('Put it back');
         $b->visit("/jobs/{$id}/hand-over")->see('It is damaged in this bag. Take it from another.', 60);
+        $b->find(WebDriverBy::cssSelector('[data-missing] select'), 30);
         self::assertStringContainsString('Kept by the crew', (string) $b->driver->executeScript('const s = document.querySelector("[data-missing] select"); return s.options[s.selectedIndex].text'), 'the next bag is proposed');
         $b->press('Put it back');
         $b->visit("/jobs/{$id}/hand-over")->see('Nothing is missing.', 60);

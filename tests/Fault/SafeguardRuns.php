@@ -209,19 +209,21 @@ final class SafeguardRuns
         foreach (['owner-account-at-hand', 'passcode-known'] as $code) {
             $this->visitor->ask('PUT', "/jobs/{$job}/attestations/{$code}");
         }
-        for ($try = 0; $try < 40; $try++) {
+        $taken = false;
+        for ($try = 0; $try < 40 && ! $taken; $try++) {
             // a link that was lost a moment ago keeps it shut for a while
-            if ($this->visitor->send('POST', "/jobs/{$job}/line", ['serial' => self::SERIAL]) < 300) {
-                break;
-            }
-            sleep(1);
+            $taken = $this->visitor->send('POST', "/jobs/{$job}/line", ['serial' => self::SERIAL]) < 300;
+            $taken || sleep(1);
+        }
+        if (! $taken) {
+            return false;
         }
         $opened = false;
         $this->until($job, function (array $steps) use ($job, &$opened): bool {
             ($steps['enter-recovery']['problem']['code'] ?? '') === 'recovery-wanted' ? $this->visitor->send('POST', "/jobs/{$job}/recovery/cable") : null;
-            $opened = ($steps['choose-route']['problem']['code'] ?? '') === 'window-closed';
+            $opened = ($steps['choose-route']['problem']['code'] ?? '') === 'permit-refused';
 
-            return $opened || ($steps['cross-line']['problem']['code'] ?? '') === 'erase-line-closed';
+            return $opened || in_array($steps['cross-line']['problem']['code'] ?? '', ['erase-line-closed', 'base-missing', 'base-damaged'], true);
         }, 'an answer at the line');
 
         return $opened;
