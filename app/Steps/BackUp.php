@@ -125,13 +125,16 @@ final readonly class BackUp implements Step
         try {
             $listing = $this->link->listing($step->job->serial, $bag->encryption);
             $changed = $this->take($step, $writer, $listing, $bag->encryption);
+            $changed === [] ? $this->finish($step, $writer, $listing, $bag) : $writer->pause();
+
+            return $changed;
         } catch (LinkLost|Declined|SourceStalled $e) {
             $writer->pause(); // a cut cable does not cost what was taken before
             throw $e;
+        } catch (\Throwable $e) {
+            $writer->abandon(); // whoever goes on with it finds the folder free
+            throw $e;
         }
-        $changed === [] ? $this->finish($step, $writer, $listing, $bag) : $writer->pause();
-
-        return $changed;
     }
 
     private function writer(BenchJob $job, Bag $bag): Writer

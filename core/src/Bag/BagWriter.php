@@ -84,6 +84,11 @@ final class BagWriter implements Writer
         $this->folder->letGo();
     }
 
+    public function abandon(): void
+    {
+        $this->folder->letGo();
+    }
+
     /** Leaves out what the device no longer lists. */
     public function dropAllBut(Inventory $listing): void
     {

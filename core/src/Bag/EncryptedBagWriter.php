@@ -65,10 +65,14 @@ final class EncryptedBagWriter implements Writer
             throw WriteFailed::at(basename($target), 'a bag of this name is there already, and nothing is ever overwritten');
         }
         $folder = WorkFolder::hold($target);
-        Tree::makeFolder("{$folder->path}/records");
-
-        $writer = new self($folder, $folder->path, $target, $pgp, $segmentBytes);
-        $writer->recall();
+        try {
+            Tree::makeFolder("{$folder->path}/records");
+            $writer = new self($folder, $folder->path, $target, $pgp, $segmentBytes);
+            $writer->recall();
+        } catch (\Throwable $e) {
+            $folder->letGo();
+            throw $e;
+        }
 
         return $writer;
     }
@@ -141,8 +145,11 @@ final class EncryptedBagWriter implements Writer
     /** Ends the open segment, so that a later run finds all that was fetched. */
     public function pause(): void
     {
-        $this->endSegment();
-        $this->folder->letGo();
+        try {
+            $this->endSegment();
+        } finally {
+            $this->folder->letGo();
+        }
     }
 
     /** Gives the open segment up; what is in whole segments stays for the next run. */

@@ -27,6 +27,9 @@ interface Writer
     /** Makes sure that a later run finds all that was taken, and lets go of the work folder. */
     public function pause(): void;
 
+    /** Lets go of the folder after a failure; what is whole in it stays for the next run. */
+    public function abandon(): void;
+
     /** Leaves out what the device no longer lists. */
     public function dropAllBut(Inventory $listing): void;
 
