@@ -34,7 +34,6 @@ use JadeStep\Core\Job\WayBack\PutNothingBack;
 use JadeStep\Core\Job\WayBack\WayBack;
 use JadeStep\Core\Route\BaseReason;
 use JadeStep\Core\Route\BaseUse;
-use JadeStep\Core\Route\Source;
 use Psr\Clock\ClockInterface;
 
 /** What people do about the return: hold it, choose another way back, speak for what is waited for, put single items back. */
@@ -120,8 +119,7 @@ final readonly class BringBack
     /** @param  list<Kind>  $accepted */
     private function take(BenchJob $job, WayBack $way, Promise $promise, array $accepted, User $by): void
     {
-        $standing = $job->return()?->standing;
-        $less = $standing === null ? [] : $promise->losesMoreThan($standing);
+        $less = $job->return()?->losesMoreWith($promise) ?? [];
         $open = array_filter($less, static fn (Kind $k): bool => ! in_array($k, $accepted, true));
         $open === [] || throw Refusal::notAccepted(array_values(array_map(static fn (Kind $k): string => $k->label(), $open)));
         $job->update([
@@ -143,10 +141,7 @@ final readonly class BringBack
     public function speakForOverlay(BenchJob $job, string $what, OverlayState $state, User $by): void
     {
         $this->acts->carryOut(Act::TickOverlay, $job, $by, function () use ($job, $what, $state, $by): void {
-            $return = $job->return();
-            $kinds = array_column($return?->promise->from(Source::Sync) ?? [], 'value');
-            $waited = $return?->way instanceof FromCloud ? [BaseUse::CLOUD, ...$kinds] : $kinds;
-            in_array($what, $waited, true) || throw Refusal::notNow('This job does not wait for that.');
+            in_array($what, $job->return()?->waitsFor() ?? [], true) || throw Refusal::notNow('This job does not wait for that.');
             $what === BaseUse::CLOUD && $state === OverlayState::Attested && $this->assertSomethingCame($job);
             $others = array_filter($job->overlays, static fn (OverlayWord $w): bool => $w->what !== $what);
             $job->update(['overlays' => [new OverlayWord($what, $state, $by->name, $this->clock->now()), ...array_values($others)]]);
@@ -156,8 +151,7 @@ final readonly class BringBack
     /** The device's own listing beats a person's word. */
     private function assertSomethingCame(BenchJob $job): void
     {
-        $tally = CloudReturn::tally($job, $this->link->read($job->serial));
-        CloudReturn::someCame($tally) || throw Refusal::notNow('The device shows nothing of the cloud backup yet. Have it fetched on the device first, or do not wait for it.');
+        CloudReturn::arrival($job, $this->link->read($job->serial))->hasBegun() || throw Refusal::notNow('The device shows nothing of the cloud backup yet. Have it fetched on the device first, or do not wait for it.');
     }
 
     /**

@@ -35,7 +35,7 @@ final readonly class JobActs
     {
         try {
             DB::transaction(function () use ($act, $job, $by, $do, $evidence): void {
-                $job->lock()->unsetRelations();
+                $this->checks->keep($job->lock()->unsetRelations()); // an act is judged by what holds at this moment
                 $do($this->facts->assertOpen($job, $act));
                 $this->journal->note($act, $job, $by, $evidence);
             });
@@ -43,7 +43,8 @@ final readonly class JobActs
             $job->refresh()->unsetRelations();
             $this->journal->noteRefused($act, $job, $by, $evidence + ['refused' => $e->reason]);
             throw $e;
+        } finally {
+            $this->checks->keep($job->refresh()->unsetRelations());
         }
-        $this->checks->keep($job->refresh()->unsetRelations());
     }
 }

@@ -78,11 +78,7 @@ final readonly class PlanRoute
 
     public static function assertAccepted(Route $route, AcceptedLosses $accept, BenchJob $job): void
     {
-        $device = $job->readDevice();
-        $open = [
-            ...$device->accessoryNames(array_values(array_diff($route->losses->pairingLost, $accept->pairingLost))),
-            ...$device->appNames(array_values(array_diff($route->losses->appsUnavailable, $accept->appsUnavailable))),
-        ];
+        $open = $route->losses->notAccepted($accept, $job->readDevice());
         $open === [] || throw Refusal::notAccepted($open);
     }
 

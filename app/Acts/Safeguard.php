@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Acts;
 
-use App\Facts\ChecksOfJob;
 use App\Facts\JobPlanner;
 use App\Facts\PassphraseLocker;
 use App\Ledger\StepLedger;
@@ -38,7 +37,6 @@ final readonly class Safeguard
 
     public function __construct(
         private JobActs $acts,
-        private ChecksOfJob $checks,
         private JobPlanner $planner,
         private StepLedger $ledger,
         private PassphraseLocker $locker,
@@ -115,7 +113,6 @@ final readonly class Safeguard
      */
     public function crossLine(BenchJob $job, string $typedSerial, User $by): void
     {
-        $this->checks->keep($job);
         $this->acts->carryOut(Act::CrossLine, $job, $by, function () use ($job, $typedSerial, $by): void {
             EraseLine::names($typedSerial, $job->serial) || throw Refusal::wrongSerial();
             $job->update(['line_crossed_by' => $by->name]);

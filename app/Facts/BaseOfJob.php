@@ -8,6 +8,8 @@ use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Ports\BagStore;
 use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Job\Problem;
+use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\WayBack\PutBack;
 use JadeStep\Core\Route\BaseUse;
 
@@ -34,6 +36,12 @@ final readonly class BaseOfJob
             $way->bag === BaseUse::PLANNED => $job->safetyBag(),
             default => Bag::query()->whereKey($way->bag)->first(),
         };
+    }
+
+    /** What is said where the wanted bag is not whole any more when it is to be put back. */
+    public static function missing(): Problem
+    {
+        return Problem::of(ProblemCode::BaseMissing, 'The backup that is to be put back is not whole on the Shelf any more. Nothing is put back in its place: choose another.');
     }
 
     /** @return Bag|null null where the wanted bag is gone, damaged, or not there as a folder */

@@ -12,10 +12,10 @@ use App\Packages\PackageShelf;
 use App\Ports\BagStore;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Bag\Verification;
-use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\Record\Attestations;
 use JadeStep\Core\Job\StepCode;
@@ -57,12 +57,10 @@ final readonly class ChecksOfJob
         $bag = $job->safetyBag();
         $there = $bag !== null && $this->bags->has($bag->id);
 
-        return $this->all($job, new SafetyEvidence(
-            $bag === null || ! $there ? null : self::lastReport($bag),
-            $bag === null ? null : self::countsAgreed($bag),
+        return $this->all($job, $this->evidence(
+            $job, $bag, $bag === null || ! $there ? null : self::lastReport($bag), $bag === null ? null : self::countsAgreed($bag),
             $bag?->state === BagState::Sealed,
             $job->steps()->where('code', StepCode::FetchPackage)->where('state', StepState::Done)->exists() ? true : null,
-            ...$this->more($job, $bag),
         ));
     }
 
@@ -78,33 +76,34 @@ final readonly class ChecksOfJob
         $report = $bag === null ? null : $this->verify($bag, $progress);
         $agree = $report === null ? null : (! $report->isSound() || $bag->isEncrypted() || $report->counts == $bag->counts);
         if ($report !== null && ! $report->isSound()) {
-            $bag->update(['state' => BagState::Damaged, 'faults' => $report->faults]);
+            $bag->foundDamaged($report->faults);
         }
 
-        return $this->all($job, new SafetyEvidence(
-            $report, $agree, $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
-            $job->route === null ? null : $this->packagesAreSound($job, $progress), ...$this->more($job, $bag),
+        return $this->all($job, $this->evidence(
+            $job, $bag, $report, $agree, $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
+            $job->route === null ? null : $this->packagesAreSound($job, $progress),
         ));
     }
 
     /**
      * An encrypted bag's counts were compared when it was opened; its bytes cannot have changed without its digests.
      *
-     * @return array<string, mixed> the rest of the evidence, by parameter
+     * @param  bool|null  $agree  whether the counts per kind equal the device's listing
+     * @param  bool|null  $package  whether the packages are sound
      */
-    private function more(BenchJob $job, ?Bag $bag): array
+    private function evidence(BenchJob $job, ?Bag $bag, ?Verification $report, ?bool $agree, bool $sealed, ?bool $package): SafetyEvidence
     {
-        $wanted = array_map(static fn (Kind $k): string => $k->value, $job->return()?->promise->from(Source::SideExport) ?? []);
+        $wanted = array_column($job->return()?->promise->from(Source::SideExport) ?? [], 'value');
         $there = $bag === null || $wanted === [] ? [] : SideExportRecord::query()->where('bag_id', $bag->id)->pluck('kind')->all();
+        $encrypted = $bag === null ? $job->encryption() === Encryption::OpenPgp : $bag->isEncrypted();
+        $opened = $bag?->passphrase_proven_at;
         $lost = $job->link_lost_at;
 
-        return [
-            'encrypted' => $bag === null ? $job->backupChoice()->encryption()->value !== 'none' : $bag->isEncrypted(),
-            'provenAt' => $bag?->passphrase_proven_at === null ? null : "It opened this backup {$bag->passphrase_proven_at->format('j M Y, H:i')} UTC.",
-            'missingExports' => array_values(array_diff($wanted, $there)),
-            'linkSteady' => $lost === null || $lost->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
-            'countsOnExports' => $wanted !== [],
-        ];
+        return new SafetyEvidence(
+            $report, $agree, $sealed, $package, $encrypted, $opened === null ? null : "It opened this backup {$opened->format('j M Y, H:i')} UTC.",
+            array_values(array_diff($wanted, $there)), $lost === null || $lost->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
+            $wanted !== [],
+        );
     }
 
     /** @return bool|null null where one of the route's packages is not there */

@@ -52,6 +52,8 @@ use JadeStep\Core\Version\Version;
  */
 final class Bag extends Model
 {
+    public const FAULTS_KEPT = 200;
+
     public $incrementing = false;
 
     protected $keyType = 'string';
@@ -117,6 +119,16 @@ final class Bag extends Model
     }
 
     /** As the planner knows it. */
+    /**
+     * A reading of every byte, or an opening, has found it altered.
+     *
+     * @param  list<Fault>  $faults
+     */
+    public function foundDamaged(array $faults): void
+    {
+        $this->update(['state' => BagState::Damaged, 'faults' => array_slice($faults, 0, self::FAULTS_KEPT)]);
+    }
+
     public function held(): HeldBackup
     {
         return new HeldBackup(

@@ -20,8 +20,6 @@ final readonly class Verifying
 
     private const FORGOTTEN_SECONDS = 60;
 
-    private const FAULTS_KEPT = 200;
-
     public function __construct(private BagStore $bags, private ClockInterface $clock)
     {
     }
@@ -42,7 +40,7 @@ final readonly class Verifying
                     Bag::query()->whereKey($bag->id)->update(['check_progress' => $bag->bytes > 0 ? min(1.0, $done / $bag->bytes) : 0.0]);
                 }
             });
-            $faults = array_slice($report->faults, 0, self::FAULTS_KEPT);
+            $faults = array_slice($report->faults, 0, Bag::FAULTS_KEPT);
         } catch (NotABag $e) {
             $faults = [Fault::of(FaultCode::Missing, $id, $e->getMessage())];
         }

@@ -9,10 +9,10 @@ use App\Ledger\StepEnd;
 use App\Models\BenchJob;
 use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
-use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\Record\OverlayState;
 use JadeStep\Core\Job\Record\OverlayWord;
+use JadeStep\Core\Job\WayBack\Arrival;
 use JadeStep\Core\Route\BaseUse;
 
 /**
@@ -38,36 +38,26 @@ final readonly class CloudReturn
             }
             $reading = $this->link->read($step->job->serial);
         }
-        $tally = self::tally($step->job, $reading);
-        $step->remember(['tally' => $tally]);
-        $short = array_filter($tally, static fn (array $t): bool => $t[0] < $t[1]);
+        $arrival = self::arrival($step->job, $reading);
+        $step->remember(['tally' => $arrival->tally]);
         $word = self::word($step->job);
 
         return match (true) {
-            $word === OverlayState::NotWaited => StepEnd::done(['backup' => BaseUse::CLOUD, 'not waited for' => $tally]),
-            $tally !== [] && $short === [] => StepEnd::done(['backup' => BaseUse::CLOUD, 'arrived' => $tally]),
-            $word === OverlayState::Attested && self::someCame($tally) => StepEnd::done(['backup' => BaseUse::CLOUD, 'partly' => $tally]),
-            self::someCame($tally) => StepEnd::waiting(2, ProblemCode::CloudReturnPartly, self::partly($step, $short)),
+            $word === OverlayState::NotWaited => StepEnd::done(['backup' => BaseUse::CLOUD, 'not waited for' => $arrival->tally]),
+            $arrival->isWhole() => StepEnd::done(['backup' => BaseUse::CLOUD, 'arrived' => $arrival->tally]),
+            $word === OverlayState::Attested && $arrival->hasBegun() => StepEnd::done(['backup' => BaseUse::CLOUD, 'partly' => $arrival->tally]),
+            $arrival->hasBegun() => StepEnd::waiting(2, ProblemCode::CloudReturnPartly, self::partly($step, $arrival)),
             default => StepEnd::waiting(2, ProblemCode::CloudReturnWanted, 'Have the owner sign in on the device and choose the cloud backup there. It goes on when all of it is seen on the device.'),
         };
     }
 
-    /** @param  array<string, array{int, int}>  $short */
-    private static function partly(RunningStep $step, array $short): string
+    private static function partly(RunningStep $step, Arrival $arrival): string
     {
-        $there = 'Not all that was on the device before is there: '.self::named($short).'.';
+        $there = 'Not all that was on the device before is there: '.$arrival->shortWords().'.';
         $fetched = $step->memory()->maybeBool('fetched') === true;
 
         return ($fetched ? 'The device has fetched the cloud backup.' : 'Some has come; where it is only by sync, have the owner choose the cloud backup on the device.')
             ." {$there} Where the cloud backup held no more, say that this is all; or choose another backup.";
-    }
-
-    /** @param  array<string, array{int, int}>  $short */
-    private static function named(array $short): string
-    {
-        $words = static fn (string $kind, array $t): string => "{$t[0]} of {$t[1]} in ".(Kind::tryFrom($kind)?->label() ?? $kind);
-
-        return implode(', ', array_map($words, array_keys($short), $short));
     }
 
     private static function word(BenchJob $job): ?OverlayState
@@ -77,27 +67,8 @@ final readonly class CloudReturn
         return (array_values($words)[0] ?? null)?->state;
     }
 
-    /**
-     * What the device has of its own from the start (settings) and what comes by sync tells nothing of the backup.
-     *
-     * @return array<string, array{int, int}> items there, and before, by kind
-     */
-    public static function tally(BenchJob $job, DeviceReading $now): array
+    public static function arrival(BenchJob $job, DeviceReading $now): Arrival
     {
-        $tally = [];
-        foreach ($job->cloud?->backup->kinds ?? [] as $kind) {
-            $had = $job->readDevice()->itemsOf($kind);
-            if ($had > 0 && $kind !== Kind::Settings) {
-                $tally[$kind->value] = [$now->itemsOf($kind), $had];
-            }
-        }
-
-        return $tally;
-    }
-
-    /** @param  array<string, array{int, int}>  $tally */
-    public static function someCame(array $tally): bool
-    {
-        return array_filter($tally, static fn (array $t): bool => $t[0] > 0) !== [];
+        return Arrival::of($job->cloud?->backup->kinds ?? [], $job->readDevice(), $now->device);
     }
 }

@@ -37,7 +37,7 @@ final readonly class LowerCopy implements Step
         }
         $original = $this->base->whole($step->job);
         if ($original === null) {
-            return StepEnd::failed(ProblemCode::BaseMissing, 'The backup that is to be put back is not whole on the Shelf any more. Nothing is put back in its place: choose another.');
+            return StepEnd::failedBecause(BaseOfJob::missing());
         }
         $installed = $this->link->read($step->job->serial)->device->version;
         if (Version::parse($original->declared_version)->isAtMost($installed)) {

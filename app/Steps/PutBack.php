@@ -61,7 +61,7 @@ final readonly class PutBack implements Step
         }
         $bag = $this->base->whole($step->job);
         if ($bag === null) {
-            return StepEnd::failed(ProblemCode::BaseMissing, 'The backup that is to be put back is not whole on the Shelf any more. Nothing is put back in its place: choose another.');
+            return StepEnd::failedBecause(BaseOfJob::missing());
         }
         $operation = $this->committed($step) ?? $this->offer($step, $bag);
 

@@ -8,9 +8,10 @@ use App\Facts\BaseOfJob;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Ports\BagStore;
-use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\FaultCode;
 use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
 
@@ -36,11 +37,10 @@ final readonly class ReadBase
         try {
             $report = BagVerifier::verify($this->bags->folder($bag->id), $progress);
         } catch (NotABag) {
-            return $this->damaged($bag, 'its folder is gone');
+            return self::damaged($bag, [Fault::of(FaultCode::Missing, $bag->id)]);
         }
-        $report->isSound() || $bag->update(['faults' => $report->faults]);
 
-        return $report->isSound() ? null : $this->damaged($bag, $report->faults[0]->message());
+        return $report->isSound() ? null : self::damaged($bag, $report->faults);
     }
 
     public static function restsOn(BenchJob $job): ?Bag
@@ -48,10 +48,11 @@ final readonly class ReadBase
         return BaseOfJob::isWanted($job) ? BaseOfJob::find($job) : $job->safetyBag();
     }
 
-    private function damaged(Bag $bag, string $why): Problem
+    /** @param  non-empty-list<Fault>  $faults */
+    private static function damaged(Bag $bag, array $faults): Problem
     {
-        $bag->update(['state' => BagState::Damaged]);
+        $bag->foundDamaged($faults);
 
-        return Problem::of(ProblemCode::BaseDamaged, "The backup that the return rests on ({$bag->label}) is not whole any more: {$why}. Nothing was erased. Back up again, or choose another route.");
+        return Problem::of(ProblemCode::BaseDamaged, "The backup that the return rests on ({$bag->label}) is not whole any more: {$faults[0]->message()}. Nothing was erased. Back up again, or choose another route.");
     }
 }

@@ -12,7 +12,6 @@ use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\Record\RefusedPermit;
 use JadeStep\Core\Job\StepCode;
-use JadeStep\Core\Route\Leg;
 use Psr\Clock\ClockInterface;
 
 /** Takes a job whose route is not gone back to Choose. Nothing was erased; the backups are kept. */
@@ -50,8 +49,8 @@ final readonly class ReturnToChoose
         if ($problem === null || ! $problem->is(ProblemCode::PermitRefused) || $job->route === null) {
             return $job->refused_permits;
         }
-        $builds = array_map(static fn (Leg $l): string => $l->to->build, array_slice($job->route->legs, 0, 1));
 
-        return [...$job->refused_permits, ...array_map(static fn (string $b): RefusedPermit => new RefusedPermit($b, $problem->reason, $problem->detail, $now), $builds)];
+        // nothing was installed yet, so it was the first leg that was asked for
+        return [...$job->refused_permits, new RefusedPermit($job->route->leg(0)->to->build, $problem->reason, $problem->detail, $now)];
     }
 }

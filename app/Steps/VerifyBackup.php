@@ -45,7 +45,7 @@ final readonly class VerifyBackup implements Step
         try {
             $report = $this->read($step, $bag);
         } catch (NotABag) {
-            $bag->update(['state' => BagState::Damaged, 'faults' => [Fault::of(FaultCode::Missing, $bag->id)]]);
+            $bag->foundDamaged([Fault::of(FaultCode::Missing, $bag->id)]);
 
             return StepEnd::failed(ProblemCode::BackupMissing, 'The backup is gone from the Shelf. Back up again.');
         }
@@ -119,7 +119,7 @@ final readonly class VerifyBackup implements Step
     /** @param  list<Fault>  $faults */
     private function damaged(Bag $bag, array $faults): StepEnd
     {
-        $bag->update(['state' => BagState::Damaged, 'faults' => $faults]);
+        $bag->foundDamaged($faults);
         $more = count($faults) > 1 ? ', and '.(count($faults) - 1).' more' : '';
 
         return StepEnd::failed(ProblemCode::BackupDamaged, "The backup is damaged: {$faults[0]->message()}{$more}. Back up again.");

@@ -31,6 +31,9 @@ $words = [
     'STAGE' => $labels(Stage::cases()),
     'STEP' => $labels(StepCode::cases(), 'title'),
     'ACT' => $labels(Act::cases()),
+    'ACT_STAGE' => array_filter(array_combine(
+        array_column(Act::cases(), 'value'), array_map(static fn (Act $a): ?string => $a->stage()?->value, Act::cases()),
+    )),
     'WHO' => $labels(Who::cases()),
     'KIND' => $labels(Kind::cases()),
     'MOVE' => $labels(Move::cases()),

@@ -18,6 +18,7 @@ use JadeStep\Core\Job\Holding;
 use JadeStep\Core\Job\Job;
 use JadeStep\Core\Job\May;
 use JadeStep\Core\Job\Record\RefusedPermit;
+use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Time\Rfc3339;
 
 /** @mixin BenchJob */
@@ -55,7 +56,7 @@ final class JobResource extends JobSummaryResource
     /** @return array<string, mixed> what the core says may be done, and what it rests on */
     private function decided(Job $model): array
     {
-        $told = static fn (May $m): array => ['allowed' => $m->isAllowed(), 'code' => $m->refusal?->value, 'words' => $m->words];
+        $told = static fn (May $m): array => ['allowed' => $m->isAllowed(), 'code' => $m->refusal?->value, 'words' => $m->words, 'checks' => array_map(static fn (Check $c): string => $c->code->value, $m->checks)];
 
         return [
             'may' => array_map($told, $model->acts()),

@@ -108,9 +108,9 @@ final readonly class ReturnResource implements \JsonSerializable
     /** @return list<Kind> of which less comes back than was promised, so that it has to be accepted by name */
     private function losesMore(ReturnChoice $c): array
     {
-        $standing = $this->job->return()?->standing;
+        $return = $this->job->return();
 
-        return $standing === null ? [] : (new Promise($c->fates, $standing->losses))->losesMoreThan($standing);
+        return $return === null ? [] : $return->losesMoreWith(new Promise($c->fates, $return->standing->losses));
     }
 
     private function memoryOf(StepCode $code): Fields

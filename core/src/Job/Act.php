@@ -71,6 +71,21 @@ enum Act: string
         };
     }
 
+    /** Where it is done; null where that is wherever the job stands. */
+    public function stage(): ?Stage
+    {
+        return match ($this) {
+            self::AttachDevice, self::CorrectSaid => Stage::Identify,
+            self::Plan, self::AcceptRoute, self::ChooseBackup => Stage::Choose,
+            self::Attest, self::TakeBackAttestation, self::BackUpAgain, self::CrossLine => Stage::Safeguard,
+            self::AskOverCable, self::LeaveRecovery, self::GoOnward => Stage::Install,
+            self::LookFirst, self::EndLook, self::ChooseReturn, self::TickOverlay => Stage::Return,
+            self::PutItemsBack, self::ReadForAftercare, self::TickAftercare, self::HandOver => Stage::HandOver,
+            self::AskToPair, self::SeeChanges, self::TellOfCloud, self::ChooseAgain, self::GivePassphrase, self::TryAgain,
+            self::GiveBack, self::Leave => null,
+        };
+    }
+
     /** As the Journal has it, once it was done. */
     public function done(): string
     {

@@ -10,6 +10,7 @@ use JadeStep\Core\Device\App;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\Outcome;
+use JadeStep\Core\Job\Record\AcceptedLosses;
 use JadeStep\Core\Version\Version;
 
 /** What a route costs, by name. */
@@ -57,13 +58,14 @@ final readonly class Losses
     /**
      * What of it has not been accepted by name.
      *
-     * @param  list<string>  $pairingLost  accepted accessories
-     * @param  list<string>  $appsUnavailable  accepted apps
-     * @return list<string> ids
+     * @return list<string> as people call it on this device
      */
-    public function notAccepted(array $pairingLost, array $appsUnavailable): array
+    public function notAccepted(AcceptedLosses $accepted, Device $device): array
     {
-        return [...array_values(array_diff($this->pairingLost, $pairingLost)), ...array_values(array_diff($this->appsUnavailable, $appsUnavailable))];
+        return [
+            ...$device->accessoryNames(array_values(array_diff($this->pairingLost, $accepted->pairingLost))),
+            ...$device->appNames(array_values(array_diff($this->appsUnavailable, $accepted->appsUnavailable))),
+        ];
     }
 
     private static function outgrows(Accessory $accessory, Almanac $almanac, Version $end): bool

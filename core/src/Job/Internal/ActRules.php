@@ -14,9 +14,7 @@ use JadeStep\Core\Job\Sequence;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepFact;
 use JadeStep\Core\Job\StepState;
-use JadeStep\Core\Job\WayBack\FromCloud;
 use JadeStep\Core\Readiness\EraseLine;
-use JadeStep\Core\Route\Source;
 
 /** In which positions each act is open, under which further condition, and what is said where it is not. */
 final readonly class ActRules
@@ -235,9 +233,7 @@ final readonly class ActRules
 
     private function waitsForOverlay(): bool
     {
-        $return = $this->job->facts->return;
-
-        return $return !== null && ($return->way instanceof FromCloud || $return->promise->from(Source::Sync) !== []);
+        return ($this->job->facts->return?->waitsFor() ?? []) !== [];
     }
 
     /** @param  list<StepCode>  $codes */

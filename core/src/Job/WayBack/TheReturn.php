@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Job\WayBack;
 
+use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Route\BaseUse;
 use JadeStep\Core\Route\Route;
+use JadeStep\Core\Route\Source;
 
 /** How a job's data comes back: as its route says, or as somebody has chosen since; and whether it is held. */
 final readonly class TheReturn
@@ -35,6 +37,20 @@ final readonly class TheReturn
     public static function chosenOnly(ChosenReturn $chosen, bool $held): self
     {
         return new self($chosen->way, $chosen->promise, $chosen->promise, $chosen, $held);
+    }
+
+    /** @return list<string> what is waited for and can be spoken for: kinds that sync, by their codes, and `cloud` */
+    public function waitsFor(): array
+    {
+        $kinds = array_column($this->promise->from(Source::Sync), 'value');
+
+        return $this->way instanceof FromCloud ? [BaseUse::CLOUD, ...$kinds] : $kinds;
+    }
+
+    /** @return list<Kind> of which another promise brings less than the one that stands, so that it has to be accepted by name */
+    public function losesMoreWith(Promise $other): array
+    {
+        return $other->losesMoreThan($this->standing);
     }
 
     public static function wayOf(Route $route): WayBack

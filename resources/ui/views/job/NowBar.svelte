@@ -4,7 +4,7 @@
     import { api } from '../../api/jobs';
     import { returns } from '../../api/returns';
     import type { ActCode, Job, Stage } from '../../api/types';
-    import { ACT, JOB_STATE_WORDS, STAGE } from '../../api/words';
+    import { ACT, ACT_STAGE, JOB_STATE_WORDS, STAGE } from '../../api/words';
     import { stageOf } from '../../parts/stages';
     import { session } from '../../shell/session.svelte';
     import { jobAct } from './job.svelte';
@@ -22,19 +22,7 @@
         'end-look': () => returns.endLook(job.id),
         'leave-recovery': () => install.leaveRecovery(job.id),
     };
-    const stageOfAct: Partial<Record<ActCode, Stage>> = {
-        plan: 'choose',
-        'accept-route': 'choose',
-        attest: 'safeguard',
-        'ask-over-cable': 'install',
-        'go-onward': 'install',
-        'choose-return': 'return',
-        'tick-overlay': 'return',
-        'put-items-back': 'hand-over',
-        'hand-over': 'hand-over',
-        'attach-device': 'identify',
-        'correct-said': 'identify',
-    };
+    const stageOfAct: Partial<Record<ActCode, Stage>> = ACT_STAGE;
     const call = jobAct((run: () => Promise<Job>) => run());
     const retry = jobAct(() => api.retry(job.id, now.step ?? 'pair'));
     const go = $derived(

@@ -22,9 +22,7 @@
         bag?.state === 'damaged' ||
             job.steps.some((s) => ['verify-backup', 'back-up', 'seal-backup'].includes(s.code) && s.state === 'failed'),
     );
-    const stopping = $derived(
-        job.checks.filter((c) => c.blocks !== 'nothing' && (c.state === 'fail' || c.state === 'unknown')).length,
-    );
+    const stopping = $derived(job.may['cross-line'].checks.length);
 </script>
 
 {#if job.route === null}
