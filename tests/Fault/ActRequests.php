@@ -4,17 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Fault;
 
+use JadeStep\Core\Device\Kind;
 use Random\Randomizer;
 
 /** What people may send to a job, to the Shelf and to the shop: open or not, sensible or not. */
 final class ActRequests
 {
     private const REASON = 'It is said that nobody needs it.';
-
-    private const KINDS = [
-        'photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings',
-        'wallpaper', 'saved-passwords', 'health', 'payment-cards', 'sign-ins', 'esim', 'accessory-pairing',
-    ];
 
     /**
      * @param  array<string, mixed>  $job  as the API tells it
@@ -67,7 +63,7 @@ final class ActRequests
         $at = "/jobs/{$job['id']}";
         $step = $job['steps'][$random->getInt(0, count($job['steps']) - 1)]['code'];
         $bag = $job['bags'] === [] ? 'no-such-bag' : $job['bags'][$random->getInt(0, count($job['bags']) - 1)]['id'];
-        $accept = $random->getInt(0, 2) === 0 ? self::KINDS : [];
+        $accept = $random->getInt(0, 2) === 0 ? array_column(Kind::cases(), 'value') : [];
 
         return [
             'try-again' => ['try-again', 'POST', "{$at}/steps/{$step}/retry", [], false],

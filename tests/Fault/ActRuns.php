@@ -31,6 +31,8 @@ final class ActRuns
 
     private PatientVisitor $lead;
 
+    private PatientRig $rig;
+
     private Client $http;
 
     /** @var array<string, int> how often each was done */
@@ -43,6 +45,7 @@ final class ActRuns
     {
         $this->technician = PatientVisitor::signIn($system);
         $this->lead = PatientVisitor::signIn($system, 'lead@skerry.example');
+        $this->rig = new PatientRig($system);
         $this->http = new Client(['http_errors' => false, 'timeout' => 60]);
     }
 
@@ -71,9 +74,9 @@ final class ActRuns
         $serial = array_keys(self::DEVICES)[$random->getInt(0, count(self::DEVICES) - 1)];
         $this->broken = [];
         $this->tidy($serial);
-        $before = array_column($this->rig('GET', '/practice')['devices'], null, 'serial')[$serial]['kinds'] ?? [];
+        $before = $this->rig->device($serial)['kinds'] ?? [];
         $job = $this->technician->ask('POST', '/jobs', ['serial' => $serial])['id'];
-        $hand = new NextHand($this->technician, $this->rig(...), $serial, self::DEVICES[$serial]);
+        $hand = new NextHand($this->technician, $this->rig, $serial, self::DEVICES[$serial]);
         $acts = $this->anything($job, $serial, $random, $hand);
         $this->allIsWell($serial);
         $ended = $this->followTo($job, $hand);
@@ -172,7 +175,7 @@ final class ActRuns
         ];
         $name = array_keys($hands)[$random->getInt(0, count($hands) - 1)];
         [$method, $path, $body] = $hands[$name];
-        $path === 'vendor' ? $this->vendor($body) : $this->rig($method, $path, $body);
+        $path === 'vendor' ? $this->vendor($body) : $this->rig->ask($method, $path, $body);
 
         return $name;
     }
@@ -195,8 +198,8 @@ final class ActRuns
     {
         $this->system->revive();
         $this->vendor([]);
-        $this->rig('DELETE', "/practice/devices/{$serial}/faults");
-        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
+        $this->rig->ask('DELETE', "/practice/devices/{$serial}/faults");
+        $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
     }
 
     private function followTo(int $job, NextHand $hand): string
@@ -223,7 +226,7 @@ final class ActRuns
     /** While a job is open, an erased device has a whole base of its own on the disk. */
     private function judgeBase(int $job, string $serial): void
     {
-        $device = array_column($this->rig('GET', '/practice')['devices'] ?? [], null, 'serial')[$serial] ?? null;
+        $device = $this->rig->device($serial);
         $erased = array_filter($device['writes'] ?? [], static fn (array $w): bool => ! $w['keepsData']);
         if ($erased === [] || ($this->technician->ask('GET', "/jobs/{$job}")['state'] ?? '') !== 'open') {
             return;
@@ -251,7 +254,7 @@ final class ActRuns
         if (! in_array($told['state'], ['done', 'done-with-losses'], true)) {
             return;
         }
-        $now = array_column($this->rig('GET', "/devices/{$serial}")['kinds'] ?? [], 'items', 'kind');
+        $now = array_column($this->rig->ask('GET', "/devices/{$serial}")['kinds'] ?? [], 'items', 'kind');
         foreach ($told['route']['kinds'] as $kind) {
             $less = ($now[$kind['kind']] ?? 0) < ($before[$kind['kind']] ?? 0);
             $named = array_column(array_filter($told['proof']['kinds'] ?? [], static fn (array $k): bool => $k['missing'] !== [] || $k['there'] < $k['before']), 'kind');
@@ -269,8 +272,8 @@ final class ActRuns
         exec('find '.escapeshellarg("{$this->system->folder}/bags").' -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +');
         $database->exec('UPDATE bags SET deleted_at = NOW()');
         $this->vendor([]);
-        $this->rig('POST', "/practice/devices/{$serial}/reset", ['small' => true]);
-        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
+        $this->rig->ask('POST', "/practice/devices/{$serial}/reset", ['small' => true]);
+        $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
     }
 
     /** @param  array<string, mixed>  $hand */
@@ -283,26 +286,6 @@ final class ActRuns
 
                 return;
             } catch (\Throwable) {
-                $this->system->revive();
-                usleep(250_000);
-            }
-        }
-    }
-
-    /**
-     * @param  array<string, mixed>  $body
-     * @return array<string, mixed>
-     */
-    private function rig(string $method, string $path, array $body = []): array
-    {
-        for ($try = 0; ; $try++) {
-            try {
-                $at = $this->system->settings()['DEVICE_LINK'].$path;
-                $told = json_decode((string) $this->http->request($method, $at, ['json' => (object) $body])->getBody(), true);
-
-                return is_array($told) ? $told : [];
-            } catch (\Throwable $e) {
-                $try < 40 || throw $e;
                 $this->system->revive();
                 usleep(250_000);
             }

@@ -31,6 +31,8 @@ final class InstallRuns
 
     private PatientVisitor $visitor;
 
+    private PatientRig $rig;
+
     private Client $http;
 
     /** @var array<string, int> how often the hands were asked for what */
@@ -39,6 +41,7 @@ final class InstallRuns
     private function __construct(private readonly RunningSystem $system, private readonly bool $harmless)
     {
         $this->visitor = PatientVisitor::signIn($system);
+        $this->rig = new PatientRig($system);
         $this->http = new Client(['http_errors' => false, 'timeout' => 60]);
     }
 
@@ -122,7 +125,7 @@ final class InstallRuns
         exec('find '.escapeshellarg("{$this->system->folder}/bags").' -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +; rm -f '.escapeshellarg($this->system->folder).'/packages/*');
         $database->exec('UPDATE bags SET deleted_at = NOW(); DELETE FROM held_packages; DELETE FROM measurements');
         foreach ([...array_keys(self::DEVICES), self::DECOY] as $serial) {
-            $this->rig('POST', "/practice/devices/{$serial}/reset", ['small' => ! $this->harmless]);
+            $this->rig->ask('POST', "/practice/devices/{$serial}/reset", ['small' => ! $this->harmless]);
         }
         foreach (['brightmere', 'osterly'] as $vendor) {
             $this->http->delete($this->system->settings()['VENDOR_ADDRESS']."/{$vendor}/practice");
@@ -136,7 +139,7 @@ final class InstallRuns
         $names = [];
         for ($i = 0, $many = [0, 1, 1, 1, 1, 1, 1, 2, 2, 3][$random->getInt(0, 9)]; $i < $many; $i++) {
             $body = $random->getInt(0, 9) === 0 ? ['kind' => 'battery-falls', 'perMinute' => 60] : ['seed' => $random->getInt(0, 100_000)];
-            $set = $this->rig('POST', "/practice/devices/{$serial}/faults", $body)['faults'];
+            $set = $this->rig->ask('POST', "/practice/devices/{$serial}/faults", $body)['faults'];
             $last = end($set) ?: [];
             $names[] = trim(($last['kind'] ?? '').' '.($last['phase'] ?? ''));
         }
@@ -224,7 +227,7 @@ final class InstallRuns
         $run['tries'][$key] = ($run['tries'][$key] ?? 0) + 1;
         $this->asked[$code] = ($this->asked[$code] ?? 0) + ($run['tries'][$key] === 1 ? 1 : 0);
         $serial = $run['serial'];
-        $answer = fn (string $what) => $this->rig('POST', "/practice/devices/{$serial}/answers", ['answer' => $what]);
+        $answer = fn (string $what) => $this->rig->ask('POST', "/practice/devices/{$serial}/answers", ['answer' => $what]);
         match (true) {
             $code === 'choose-route' || ($step['code'] === 'choose-route') => $run = $this->choose($job, $run),
             $step['code'] === 'cross-line' && $step['state'] === 'needs-hand' => $run = $this->cross($job, $run, $answer),
@@ -249,7 +252,7 @@ final class InstallRuns
      */
     private function choose(array $job, array $run): array
     {
-        $run['before'] ??= array_column($this->rig('GET', "/devices/{$run['serial']}")['kinds'] ?? [], 'items', 'kind');
+        $run['before'] ??= array_column($this->rig->ask('GET', "/devices/{$run['serial']}")['kinds'] ?? [], 'items', 'kind');
         $run['before'] = $run['before'] === [] ? null : $run['before'];
         foreach ($job['plan']['routes'] ?? [] as $route) {
             if ($route['base'] === null || $route['base']['backup'] === 'planned') {
@@ -303,32 +306,24 @@ final class InstallRuns
         if ($run['decoy']) {
             $run['decoy'] = false;
             $port = self::DEVICES[$run['serial']];
-            $this->rig('POST', "/practice/devices/{$run['serial']}/port", ['port' => null]);
-            $this->rig('POST', '/practice/devices/'.self::DECOY.'/port', ['port' => $port]);
-            $this->press(self::DECOY);
+            $this->rig->ask('POST', "/practice/devices/{$run['serial']}/port", ['port' => null]);
+            $this->rig->ask('POST', '/practice/devices/'.self::DECOY.'/port', ['port' => $port]);
+            $this->rig->press(self::DECOY);
             usleep(1_500_000);
-            $this->rig('POST', '/practice/devices/'.self::DECOY.'/port', ['port' => null]);
-            $this->rig('POST', "/practice/devices/{$run['serial']}/port", ['port' => $port]);
+            $this->rig->ask('POST', '/practice/devices/'.self::DECOY.'/port', ['port' => null]);
+            $this->rig->ask('POST', "/practice/devices/{$run['serial']}/port", ['port' => $port]);
         }
-        $this->press($run['serial']);
+        $this->rig->press($run['serial']);
 
         return $run;
-    }
-
-    private function press(string $serial): void
-    {
-        $device = array_column($this->rig('GET', '/practice')['devices'] ?? [], null, 'serial')[$serial] ?? null;
-        foreach ($device !== null && $device['mode'] === 'normal' && $device['operation'] === null ? $device['keys'] : [] as $key) {
-            $this->rig('POST', "/practice/devices/{$serial}/keys", $key);
-        }
     }
 
     /** Out and in again, at the same port or, now and then, another one. */
     private function replug(string $serial, Randomizer $random): void
     {
-        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => null]);
-        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => $random->getInt(0, 2) === 0 ? '9' : self::DEVICES[$serial]]);
-        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
+        $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => null]);
+        $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => $random->getInt(0, 2) === 0 ? '9' : self::DEVICES[$serial]]);
+        $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
     }
 
     /**
@@ -391,7 +386,7 @@ final class InstallRuns
         };
         $ended = in_array($job['state'], ['done', 'done-with-losses'], true);
         $say($ended, 'the job did not end: it stands at '.json_encode($job['now']).', after '.json_encode($run['tries']));
-        $device = array_column($this->rig('GET', '/practice')['devices'], null, 'serial');
+        $device = array_column($this->rig->ask('GET', '/practice')['devices'], null, 'serial');
         $this->judgeWrites($job, $device[$run['serial']]['writes'], $say);
         $this->judgeBackup($job, $say);
         $say($device[self::DECOY]['writes'] === [] && $device[self::DECOY]['version'] === '10.0.0-beta.2', 'a device in no job was written to');
@@ -449,29 +444,10 @@ final class InstallRuns
         $say($job['proof']['missing'] === 0, "{$job['proof']['missing']} items are missing");
         $otherwise = array_column(array_filter($job['proof']['kinds'], static fn (array $k): bool => $k['verdict'] === 'worse'), 'kind');
         $say($otherwise === [], 'otherwise than promised: '.implode(', ', $otherwise));
-        $now = array_column($this->rig('GET', "/devices/{$run['serial']}")['kinds'], 'items', 'kind');
+        $now = array_column($this->rig->ask('GET', "/devices/{$run['serial']}")['kinds'], 'items', 'kind');
         foreach ($job['route']['kinds'] as $kind) {
             if (in_array($kind['outcome'], ['returned', 'kept'], true) && $run['before'] !== null) {
                 $say(($now[$kind['kind']] ?? 0) >= ($run['before'][$kind['kind']] ?? 0), "of {$kind['kind']}, promised as {$kind['outcome']}, the device holds {$now[$kind['kind']]} of {$run['before'][$kind['kind']]}");
-            }
-        }
-    }
-
-    /**
-     * @param  array<string, mixed>  $body
-     * @return array<string, mixed>
-     */
-    private function rig(string $method, string $path, array $body = []): array
-    {
-        for ($try = 0; ; $try++) {
-            try {
-                $told = json_decode((string) $this->http->request($method, $this->system->settings()['DEVICE_LINK'].$path, ['json' => (object) $body])->getBody(), true);
-
-                return is_array($told) ? $told : [];
-            } catch (\Throwable $e) {
-                $try < 40 || throw $e;
-                $this->system->revive();
-                usleep(250_000);
             }
         }
     }

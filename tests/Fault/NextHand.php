@@ -4,16 +4,12 @@ declare(strict_types=1);
 
 namespace Tests\Fault;
 
-/** Takes the hand that a job names next, as somebody would who believes every word of it, at the screen and at the device. */
-final class NextHand
-{
-    private const KINDS = [
-        'photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings',
-        'wallpaper', 'saved-passwords', 'health', 'payment-cards', 'sign-ins', 'esim', 'accessory-pairing',
-    ];
+use JadeStep\Core\Device\Kind;
 
-    /** @param  \Closure(string, string, array<string, mixed>=): array<string, mixed>  $rig */
-    public function __construct(private PatientVisitor $visitor, private \Closure $rig, private string $serial, private string $port)
+/** Takes the hand that a job names next, as somebody would who believes every word of it, at the screen and at the device. */
+final readonly class NextHand
+{
+    public function __construct(private PatientVisitor $visitor, private PatientRig $rig, private string $serial, private string $port)
     {
     }
 
@@ -74,7 +70,7 @@ final class NextHand
             'owner-account-wanted' => $this->answer('owner-account'),
             'owner-lock-on' => $this->answer('owner-lock-off-elsewhere'),
             'device-not-seen', 'link-lost', 'not-recognised', 'plug-in-wanted' => $this->replug(),
-            'recovery-wanted', 'recovery-not-seen' => $this->press(),
+            'recovery-wanted', 'recovery-not-seen' => $this->rig->press($this->serial),
             'sync-wanted' => $this->answer('sync-arrives'),
             'cloud-return-wanted', 'cloud-return-partly' => $this->answer('cloud-return'),
             'battery-low' => $this->answer('charger-in'),
@@ -150,7 +146,7 @@ final class NextHand
         $told = $this->visitor->ask('GET', "/jobs/{$job['id']}/return");
         $backup = $told['proposed'];
         $mode = $backup === null ? 'put-nothing-back' : ($backup === 'cloud' ? 'from-cloud' : 'put-back');
-        $this->visitor->send('PUT', "/jobs/{$job['id']}/return", ['mode' => $mode, 'backup' => $backup, 'kinds' => [], 'accept' => self::KINDS]);
+        $this->visitor->send('PUT', "/jobs/{$job['id']}/return", ['mode' => $mode, 'backup' => $backup, 'kinds' => [], 'accept' => array_column(Kind::cases(), 'value')]);
     }
 
     /** @param  array<string, mixed>  $job */
@@ -174,20 +170,12 @@ final class NextHand
 
     private function answer(string $what): void
     {
-        ($this->rig)('POST', "/practice/devices/{$this->serial}/answers", ['answer' => $what]);
+        $this->rig->answer($this->serial, $what);
     }
 
     private function replug(): void
     {
-        ($this->rig)('POST', "/practice/devices/{$this->serial}/port", ['port' => null]);
-        ($this->rig)('POST', "/practice/devices/{$this->serial}/port", ['port' => $this->port]);
-    }
-
-    private function press(): void
-    {
-        $device = array_column(($this->rig)('GET', '/practice')['devices'] ?? [], null, 'serial')[$this->serial] ?? null;
-        foreach ($device !== null && $device['mode'] === 'normal' && $device['operation'] === null ? $device['keys'] : [] as $key) {
-            ($this->rig)('POST', "/practice/devices/{$this->serial}/keys", $key);
-        }
+        $this->rig->plug($this->serial, null);
+        $this->rig->plug($this->serial, $this->port);
     }
 }
