@@ -40,7 +40,6 @@ $words = [
     'CHECK' => $labels(CheckCode::cases()),
     'CHECK_STATE' => $labels(CheckState::cases()),
     'JOB_STATE' => $labels(JobState::cases()),
-    'JOB_STATE_WORDS' => $labels(JobState::cases(), 'words'),
 ];
 $lists = [
     'SYNCING_KINDS' => array_column(array_filter(Kind::cases(), static fn (Kind $k): bool => $k->canSync()), 'value'),

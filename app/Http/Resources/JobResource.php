@@ -42,7 +42,7 @@ final class JobResource extends JobSummaryResource
             'checks' => PlanDocument::checks($this->line_checks === [] ? $this->checks : $this->line_checks),
             'lineCrossedAt' => Rfc3339::formatOrNull($this->line_crossed_at?->toDateTimeImmutable()),
             'lineCrossedBy' => $this->line_crossed_by,
-            'returnHeld' => $this->return_held,
+            'undoWords' => $model->undoWords(), 'returnHeld' => $this->return_held,
             'recoveryKeys' => $this->recovery_keys ?? [],
             'proof' => $this->proof === null ? null : ProofDocument::write($this->proof),
             'backup' => $this->resource->backupChoice()->fields(),

@@ -125,6 +125,19 @@ final readonly class Job
         return array_filter($this->facts->steps, static fn (StepFact $s): bool => $s->mustNotBeDisturbed()) !== [];
     }
 
+    /** What of it can still be undone, in a sentence. */
+    public function undoWords(): string
+    {
+        $f = $this->facts;
+
+        return match (true) {
+            $f->installBegun && $f->eraseBegun => 'Past the erase line: only forward. The data is in the sealed copy.',
+            $f->installBegun => 'The install has begun: only forward. The data stays on the device, and is in the sealed copy.',
+            $f->lineCrossed => 'The line is open, and nothing has been written yet: it can still be left.',
+            default => 'Before the erase line: everything can still be undone.',
+        };
+    }
+
     /** Whether the device has taken a backup in: what it holds then does not go away by choosing otherwise. */
     public function tookDataIn(): bool
     {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Tests\Job;
 
 use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Device\Outcome;
 use JadeStep\Core\Job\Act;
 use JadeStep\Core\Job\Holding;
 use JadeStep\Core\Job\Intent;
@@ -19,11 +20,15 @@ use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepFact;
 use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Job\WayBack\ChosenReturn;
+use JadeStep\Core\Job\WayBack\FromCloud;
 use JadeStep\Core\Job\WayBack\Promise;
 use JadeStep\Core\Job\WayBack\PutBack;
 use JadeStep\Core\Job\WayBack\TheReturn;
 use JadeStep\Core\Job\Who;
 use JadeStep\Core\Readiness\CheckCode;
+use JadeStep\Core\Route\KindFate;
+use JadeStep\Core\Route\KindReason;
+use JadeStep\Core\Route\Source;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Time\Rfc3339;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -128,6 +133,36 @@ final class JobTest extends TestCase
         yield 'the owner lock came on' => [Position::Returning, $stands(StepCode::PutBack, StepState::Ready, ProblemCode::OwnerLockOn), Who::Owner, null, 'Switch the owner lock off'];
         yield 'it is handed over' => [Position::Compared, [], Who::AtScreen, Act::HandOver, 'Hand over'];
         yield 'it was' => [Position::Ended, [], Who::Nobody, null, 'This job is done. The device was handed over.'];
+    }
+
+    /** @param  array<string, mixed>  $facts */
+    #[DataProvider('undone')]
+    public function test_what_can_still_be_undone(Position $position, array $facts, string $words): void
+    {
+        self::assertStringStartsWith($words, JobSample::at($position, $facts)->undoWords());
+    }
+
+    /** @return iterable<string, array{Position, array<string, mixed>, string}> */
+    public static function undone(): iterable
+    {
+        yield 'before the line' => [Position::AtTheLine, [], 'Before the erase line: everything'];
+        yield 'the line is open' => [Position::LineOpen, [], 'The line is open, and nothing has been written yet'];
+        yield 'an install that erases' => [Position::Installing, ['eraseBegun' => true], 'Past the erase line: only forward.'];
+        yield 'an install in place' => [Position::Installing, ['eraseBegun' => false], 'The install has begun: only forward. The data stays'];
+    }
+
+    public function test_what_a_return_waits_for_and_what_another_promise_loses_more_of(): void
+    {
+        $return = TheReturn::of(JobSample::route(), null, null, false);
+        $fates = $return->promise->fates;
+        $synced = array_map(static fn (KindFate $f): string => $f->kind->value, array_values(array_filter($fates, static fn (KindFate $f): bool => $f->from === Source::Sync)));
+        $cloud = TheReturn::of(JobSample::route(), new ChosenReturn(new FromCloud, $return->promise, 'Teo Lind', Rfc3339::parse(Sample::NOW)), null, false);
+
+        self::assertSame($synced, $return->waitsFor());
+        self::assertSame(['cloud', ...$synced], $cloud->waitsFor());
+        self::assertSame([], $return->losesMoreWith($return->promise));
+        $lost = array_map(static fn (KindFate $f): KindFate => new KindFate($f->kind, Outcome::Lost, null, null, KindReason::NotInBase), $fates);
+        self::assertNotSame([], $return->losesMoreWith(new Promise($lost, $return->promise->losses)));
     }
 
     public function test_nobody_is_told_to_leave_alone_what_is_to_be_unplugged(): void

@@ -4,7 +4,7 @@
     import { api } from '../../api/jobs';
     import { returns } from '../../api/returns';
     import type { ActCode, Job, Stage } from '../../api/types';
-    import { ACT, ACT_STAGE, JOB_STATE_WORDS, STAGE } from '../../api/words';
+    import { ACT, ACT_STAGE, STAGE } from '../../api/words';
     import { stageOf } from '../../parts/stages';
     import { session } from '../../shell/session.svelte';
     import { jobAct } from './job.svelte';
@@ -31,16 +31,7 @@
             : `#/jobs/${job.id}/${(now.act === null ? null : stageOfAct[now.act]) ?? at}`,
     );
     const there = $derived(now.act !== 'cross-line' && (now.act === null || (stageOfAct[now.act] ?? at) === shown));
-    const begun = $derived(
-        job.installBegun && job.eraseBegun
-            ? 'Past the erase line: only forward. The data is in the sealed copy.'
-            : job.installBegun
-              ? 'The install has begun: only forward. The data stays on the device, and is in the sealed copy.'
-              : job.lineCrossed
-                ? 'The line is open, and nothing has been written yet: it can still be left.'
-                : 'Before the erase line: everything can still be undone.',
-    );
-    const end = $derived(job.state === 'open' ? null : JOB_STATE_WORDS[job.state]);
+    const ended = $derived(job.state !== 'open');
     const aftercare = $derived(job.state === 'done' || job.state === 'done-with-losses');
     const tone = $derived(now.doNotDisturb || job.needsHand ? 'bg-amber-wash text-amber' : 'bg-sunken');
 </script>
@@ -53,12 +44,8 @@
     data-act={now.act}
 >
     <div class="flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1">
-        {#if end !== null}
-            <p class="flex-1">
-                <strong>{end}</strong>{#if job.losses !== null && job.losses.length > 0}
-                    Without {job.losses.join(', ')}.{/if}{#if job.endReason !== null}
-                    {job.endedBy}: {job.endReason}{/if}
-            </p>
+        {#if ended}
+            <p class="flex-1"><strong>{now.what}</strong> {now.why}</p>
             {#if aftercare && shown !== 'hand-over'}<a class="act-quiet" href="#/jobs/{job.id}/hand-over"
                     >{STAGE['hand-over']}</a
                 >{/if}
@@ -92,12 +79,12 @@
                 >{/if}
         {/if}
     </div>
-    {#if end === null}
+    {#if !ended}
         <p class="flex items-center gap-2 text-sm text-quiet">
             {#if job.installBegun}<ArrowRight size={16} aria-hidden="true" />{:else}<Undo2
                     size={16}
                     aria-hidden="true"
-                />{/if}{begun}
+                />{/if}{job.undoWords}
         </p>
     {/if}
 </section>
