@@ -112,13 +112,6 @@ final class Bag extends Model
         return $this->encryption === Encryption::OpenPgp;
     }
 
-    /** Whether it may be put back: read back whole, and opened with its passphrase where it has one. */
-    public function mayBeBase(): bool
-    {
-        return $this->state->proven() && (! $this->isEncrypted() || $this->passphrase_proven_at !== null);
-    }
-
-    /** As the planner knows it. */
     /**
      * A reading of every byte, or an opening, has found it altered.
      *
@@ -129,6 +122,7 @@ final class Bag extends Model
         $this->update(['state' => BagState::Damaged, 'faults' => array_slice($faults, 0, self::FAULTS_KEPT)]);
     }
 
+    /** As the planner knows it. */
     public function held(): HeldBackup
     {
         return new HeldBackup(

@@ -76,14 +76,6 @@ final readonly class Job
         return Sequence::ofSteps(array_map(static fn (StepFact $s): StepAt => $s->at(), $this->facts->steps));
     }
 
-    /** Those that a step waits for. */
-    public function mayBegin(StepFact $step): bool
-    {
-        $before = array_map($this->find(...), $this->sequence()->before($step->at()));
-
-        return array_filter($before, static fn (?StepFact $s): bool => $s === null || ! $s->isDone()) === [];
-    }
-
     /** The step of a code; of those of several legs the first that is not done, or the last. */
     public function step(StepCode $code): ?StepFact
     {
@@ -144,17 +136,6 @@ final readonly class Job
         $step = $this->step(StepCode::PutBack);
 
         return $step !== null && ($step->isDone() || $step->tookHold) && $this->facts->return?->way->bag() !== null;
-    }
-
-    private function find(StepAt $at): ?StepFact
-    {
-        foreach ($this->facts->steps as $step) {
-            if ($step->at()->is($at)) {
-                return $step;
-            }
-        }
-
-        return null;
     }
 
     private function withoutCrossing(): Position

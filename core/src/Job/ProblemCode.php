@@ -94,12 +94,4 @@ enum ProblemCode: string
     {
         return $this === self::LinkLost ? 10 : 0;
     }
-
-    /** Whether the device is to be unplugged and plugged in for it, so that nobody is told to leave it alone. */
-    public function wantsReplug(): bool
-    {
-        $hands = [self::LinkLost, self::DeviceNotSeen, self::NotRecognised, self::OtherDevice, self::PlugInWanted, self::CableOut];
-
-        return in_array($this, $hands, true);
-    }
 }

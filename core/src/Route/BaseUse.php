@@ -24,9 +24,4 @@ final readonly class BaseUse
         public bool $unproven,
     ) {
     }
-
-    public function putsBack(): bool
-    {
-        return $this->backup !== null;
-    }
 }
