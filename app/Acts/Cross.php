@@ -12,6 +12,7 @@ use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
+use App\Refusal\Refusal;
 use App\Steps\BackToTheLine;
 use App\Steps\EnterRecovery;
 use JadeStep\Core\Exchange\GoalDocument;
@@ -59,9 +60,12 @@ final readonly class Cross
      * The plan for the job's own goal, and where it is another, for the version that the device came from.
      *
      * @return list<array{Goal, Plan}>
+     *
+     * @throws Refusal where there is no going onward at this moment
      */
     public function onwardPlans(BenchJob $job): array
     {
+        $this->acts->assertOpen(Act::GoOnward, $job);
         $back = Goal::exact($job->readDevice()->version);
         $reading = $this->reading($job);
         $goals = $job->goal === null || $job->goal == $back ? [$back] : [$job->goal, $back];

@@ -47,4 +47,10 @@ final readonly class JobActs
             $this->checks->keep($job->refresh()->unsetRelations());
         }
     }
+
+    /** @throws Refusal where the act is not open at this moment, for what is looked at before it */
+    public function assertOpen(Act $act, BenchJob $job): void
+    {
+        $this->facts->assertOpen($job, $act);
+    }
 }

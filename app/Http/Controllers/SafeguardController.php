@@ -6,7 +6,6 @@ namespace App\Http\Controllers;
 
 use App\Acts\Cross;
 use App\Acts\Safeguard;
-use App\Facts\JobFacts;
 use App\Http\Requests\ActRequest;
 use App\Http\Requests\BackupChoiceRequest;
 use App\Http\Requests\CloudRequest;
@@ -16,7 +15,6 @@ use App\Http\Requests\PassphraseRequest;
 use App\Http\Resources\OnwardResource;
 use App\Models\BenchJob;
 use Illuminate\Http\JsonResponse;
-use JadeStep\Core\Job\Act;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Readiness\CheckCode;
 use Psr\Clock\ClockInterface;
@@ -113,10 +111,8 @@ final class SafeguardController
         return $this->answer($job);
     }
 
-    public function onwardPlans(BenchJob $job, JobFacts $facts): JsonResponse
+    public function onwardPlans(BenchJob $job): JsonResponse
     {
-        $facts->assertOpen($job, Act::GoOnward);
-
         return new JsonResponse(['plans' => array_map(static fn (array $p): OnwardResource => new OnwardResource($p[0], $p[1]), $this->cross->onwardPlans($job))]);
     }
 
