@@ -4,19 +4,32 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Exchange;
 
+use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Version;
 
 /**
  * Reads the fields of a document that this program has written itself (a row's column, say) as what they are. What is
  * not as it was written is a fault of the program or of the disk, and is thrown as such; documents from outside go
- * through the Gate.
+ * through the Gate first, and what a schema cannot check is named by its place.
  */
 final readonly class Fields
 {
-    /** @param  array<array-key, mixed>  $fields */
-    private function __construct(private array $fields)
+    /**
+     * @param  array<array-key, mixed>  $fields
+     * @param  string  $at  its place in the document, as a JSON pointer
+     * @param  Format|null  $format  of a document from outside, whose faults are named by their places
+     */
+    private function __construct(private array $fields, private string $at = '', private ?Format $format = null)
     {
+    }
+
+    /** Of a document from outside that has passed the Gate. */
+    public static function ofChecked(Format $format, \stdClass $document): self
+    {
+        $fields = json_decode(json_encode($document, JSON_THROW_ON_ERROR), true, 64, JSON_THROW_ON_ERROR);
+
+        return new self(is_array($fields) ? $fields : [], '', $format);
     }
 
     public static function of(mixed $document): self
@@ -74,26 +87,26 @@ final readonly class Fields
 
     public function time(string $name): \DateTimeImmutable
     {
-        return Rfc3339::parse($this->string($name));
+        return $this->parsed($name, $this->string($name), Rfc3339::parse(...));
     }
 
     public function maybeTime(string $name): ?\DateTimeImmutable
     {
         $text = $this->maybeString($name);
 
-        return $text === null ? null : Rfc3339::parse($text);
+        return $text === null ? null : $this->parsed($name, $text, Rfc3339::parse(...));
     }
 
     public function version(string $name): Version
     {
-        return Version::parse($this->string($name));
+        return $this->parsed($name, $this->string($name), Version::parse(...));
     }
 
     public function maybeVersion(string $name): ?Version
     {
         $text = $this->maybeString($name);
 
-        return $text === null ? null : Version::parse($text);
+        return $text === null ? null : $this->parsed($name, $text, Version::parse(...));
     }
 
     /**
@@ -122,12 +135,12 @@ final readonly class Fields
 
     public function in(string $name): self
     {
-        return self::of($this->fields[$name] ?? throw self::unlike($name, 'an object'));
+        return $this->below($name, $this->fields[$name] ?? throw self::unlike($name, 'an object'));
     }
 
     public function maybeIn(string $name): ?self
     {
-        return isset($this->fields[$name]) ? self::of($this->fields[$name]) : null;
+        return isset($this->fields[$name]) ? $this->below($name, $this->fields[$name]) : null;
     }
 
     /**
@@ -138,7 +151,12 @@ final readonly class Fields
      */
     public function each(string $name, callable $as): array
     {
-        return array_map(static fn (mixed $entry): mixed => $as(self::of($entry)), array_values($this->array($name)));
+        $values = [];
+        foreach (array_values($this->array($name)) as $i => $entry) {
+            $values[] = $as($this->below("{$name}/{$i}", $entry));
+        }
+
+        return $values;
     }
 
     /** @return list<string> */
@@ -181,7 +199,7 @@ final readonly class Fields
     {
         $values = [];
         foreach ($this->array($name) as $key => $entry) {
-            $values[(string) $key] = $as(self::of($entry), (string) $key);
+            $values[(string) $key] = $as($this->below("{$name}/{$key}", $entry), (string) $key);
         }
 
         return $values;
@@ -201,7 +219,7 @@ final readonly class Fields
     /** The same, with one more field. */
     public function with(string $name, mixed $value): self
     {
-        return new self([$name => $value] + $this->fields);
+        return new self([$name => $value] + $this->fields, $this->at, $this->format);
     }
 
     /** @return list<string> */
@@ -224,6 +242,28 @@ final readonly class Fields
         $value = $this->fields[$name] ?? [];
 
         return is_array($value) ? $value : throw self::unlike($name, 'a list');
+    }
+
+    private function below(string $name, mixed $value): self
+    {
+        return is_array($value) ? new self($value, "{$this->at}/{$name}", $this->format) : throw self::unlike($name, 'an object');
+    }
+
+    /**
+     * @template T
+     *
+     * @param  callable(string): T  $as
+     * @return T
+     *
+     * @throws InvalidDocument where it is from outside
+     */
+    private function parsed(string $name, string $text, callable $as): mixed
+    {
+        try {
+            return $as($text);
+        } catch (\InvalidArgumentException $e) {
+            throw $this->format === null ? $e : InvalidDocument::at($this->format->value, "{$this->at}/{$name}", $e->getMessage());
+        }
     }
 
     private static function unlike(string $name, string $wanted): \UnexpectedValueException

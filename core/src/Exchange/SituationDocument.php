@@ -4,18 +4,9 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Exchange;
 
-use JadeStep\Core\Device\Accessory;
-use JadeStep\Core\Device\App;
-use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
-use JadeStep\Core\Device\KindStock;
-use JadeStep\Core\Device\OwnerLock;
-use JadeStep\Core\Device\Question;
-use JadeStep\Core\Device\Unresolved;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
-use JadeStep\Core\Exchange\Internal\Reader;
 use JadeStep\Core\Route\BenchFigures;
-use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Route\HeldBackup;
 use JadeStep\Core\Route\PlannedBackup;
 use JadeStep\Core\Route\Rate;
@@ -28,62 +19,33 @@ final class SituationDocument
     /** @throws InvalidDocument */
     public static function parse(string $json): Situation
     {
-        return self::read(Gate::parse(Format::Situation, $json));
+        return self::read(Fields::ofChecked(Format::Situation, Gate::parse(Format::Situation, $json)));
     }
 
     /** @throws InvalidDocument */
     public static function fromPayload(\stdClass $payload): Situation
     {
-        return self::read(Gate::check(Format::Situation, $payload));
+        return self::read(Fields::ofChecked(Format::Situation, Gate::check(Format::Situation, $payload)));
     }
 
-    private static function read(\stdClass $d): Situation
+    private static function read(Fields $d): Situation
     {
-        $r = new Reader(Format::Situation->value);
-        $exports = [];
-        foreach ($d->sideExports as $i => $export) {
-            $exports[$export->kind] = $r->time($export->takenAt, "/sideExports/{$i}/takenAt");
-        }
+        $planned = $d->in('planned');
+        $accept = $d->in('accept');
+        $exports = $d->each('sideExports', static fn (Fields $e): array => [$e->string('kind'), $e->time('takenAt')]);
 
         return new Situation(
-            $r->time($d->now, '/now'),
-            self::device($d->device, $r),
-            $r->each($d->backups, '/backups', static fn (\stdClass $b, string $at): HeldBackup => self::backup($b, $at, $r)),
-            $exports,
-            PlannedBackup::from($d->planned->backup),
-            array_map(Kind::from(...), $d->planned->sideExports),
-            self::bench($d->bench, $r),
-            self::goal($d->goal, $r),
-            $d->accept->pairingLost,
-            $d->accept->appsUnavailable,
-            $r->maybe($d->startsAt ?? null, '/startsAt', $r->time(...)),
-        );
-    }
-
-    private static function device(\stdClass $d, Reader $r): Device
-    {
-        return new Device(
-            $d->serial, $d->hardwareId, $d->modelName, $d->osLine,
-            $r->version($d->version, '/device/version'), $d->build,
-            $d->rollbackCounter, $d->radioMinimum, $d->capacityBytes, $d->freeBytes,
-            $d->batteryPercent, $d->charging, $d->paired,
-            $d->ownerLock === null ? null : OwnerLock::from($d->ownerLock),
-            $d->lockDelay === null ? null : OwnerLock::from($d->lockDelay),
-            $r->maybe($d->lockDelayEndsAt, '/device/lockDelayEndsAt', $r->time(...)),
-            $d->ownerAccountAtHand, $d->passcodeKnown, $d->betaEnrolled,
-            $r->each($d->accessories, '/device/accessories', static fn (\stdClass $a, string $at): Accessory => new Accessory(
-                $a->id, $a->type, $r->version($a->osVersion, "{$at}/osVersion"),
-            )),
-            $r->each($d->apps, '/device/apps', static fn (\stdClass $a, string $at): App => new App(
-                $a->id, $a->name, $r->version($a->minimumOs, "{$at}/minimumOs"),
-            )),
-            $r->each($d->kinds, '/device/kinds', static fn (\stdClass $k, string $at): KindStock => new KindStock(
-                Kind::from($k->kind), $k->items, $k->bytes,
-                $r->maybe($k->lastChangedAt, "{$at}/lastChangedAt", $r->time(...)),
-                $r->maybe($k->syncedAt, "{$at}/syncedAt", $r->time(...)),
-            )),
-            isset($d->identity) ? new Unresolved($d->identity->candidates, array_map(Question::from(...), $d->identity->answered)) : Unresolved::byName(),
-            $d->dataOnDevice ?? true, $d->bootable ?? true,
+            $d->time('now'),
+            DeviceDocument::read($d->in('device')),
+            $d->each('backups', self::readBackup(...)),
+            array_column($exports, 1, 0),
+            $planned->enum('backup', PlannedBackup::class),
+            $planned->enums('sideExports', Kind::class),
+            self::readBench($d->in('bench')),
+            GoalDocument::read($d->in('goal')),
+            $accept->strings('pairingLost'),
+            $accept->strings('appsUnavailable'),
+            $d->maybeTime('startsAt'),
         );
     }
 
@@ -126,44 +88,27 @@ final class SituationDocument
         ];
     }
 
-    private static function backup(\stdClass $b, string $at, Reader $r): HeldBackup
+    private static function readBackup(Fields $b): HeldBackup
     {
         return new HeldBackup(
-            $b->id, $b->where === 'cloud',
-            $r->time($b->takenAt, "{$at}/takenAt"),
-            $r->version($b->madeOn, "{$at}/madeOn"),
-            $r->version($b->declaredVersion, "{$at}/declaredVersion"),
-            $b->encrypted, $b->passphraseProven, $b->verified,
-            array_map(Kind::from(...), $b->kinds),
-            (array) ($b->storeSchemas ?? new \stdClass),
+            $b->string('id'), $b->string('where') === 'cloud', $b->time('takenAt'), $b->version('madeOn'), $b->version('declaredVersion'),
+            $b->bool('encrypted'), $b->bool('passphraseProven'), $b->bool('verified'), $b->enums('kinds', Kind::class), $b->ints('storeSchemas'),
         );
     }
 
-    private static function bench(\stdClass $b, Reader $r): BenchFigures
+    private static function readBench(Fields $b): BenchFigures
     {
-        $own = $b->measured ?? new \stdClass;
-        $rate = static fn (string $field): Rate => isset($own->{$field}) ? self::spread($own->{$field}) : Rate::usual((float) $b->{$field});
+        $own = $b->maybeIn('measured');
+        $rate = static fn (string $field): Rate => self::spread($own?->maybeIn($field)) ?? Rate::usual($b->float($field));
 
         return new BenchFigures(
-            $rate('linkBytesPerSecond'), $rate('backupBytesPerSecond'), $rate('returnBytesPerSecond'),
-            isset($own->installMinutes) ? self::spread($own->installMinutes) : null,
-            $r->maybe($b->hostAgent, '/bench/hostAgent', $r->version(...)),
-            $b->freeDiskBytes,
+            $rate('linkBytesPerSecond'), $rate('backupBytesPerSecond'), $rate('returnBytesPerSecond'), self::spread($own?->maybeIn('installMinutes')),
+            $b->maybeVersion('hostAgent'), $b->int('freeDiskBytes'),
         );
     }
 
-    private static function spread(\stdClass $s): Rate
+    private static function spread(?Fields $s): ?Rate
     {
-        return Rate::of((float) $s->low, (float) $s->likely, (float) $s->high);
-    }
-
-    private static function goal(\stdClass $g, Reader $r): Goal
-    {
-        return match (true) {
-            isset($g->exact) => Goal::exact($r->version($g->exact, '/goal/exact')),
-            isset($g->newestInMajor) => Goal::newestInMajor($g->newestInMajor),
-            isset($g->newestBelow) => Goal::newestBelow($r->version($g->newestBelow, '/goal/newestBelow')),
-            default => Goal::newestBefore($r->time($g->newestBefore, '/goal/newestBefore')),
-        };
+        return $s === null ? null : Rate::of($s->float('low'), $s->float('likely'), $s->float('high'));
     }
 }

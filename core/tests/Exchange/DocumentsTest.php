@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Tests\Exchange;
 
+use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\CatalogueDocument;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Exchange\SituationDocument;
@@ -73,6 +74,36 @@ final class DocumentsTest extends TestCase
         yield [['newestInMajor' => 8, 'exact' => '8.7.0']];
         yield [['newest' => 8]];
         yield [['newestInMajor' => '8']];
+    }
+
+    /**
+     * @param  array<string, mixed>  $device
+     * @param  array<string, mixed>  $more
+     */
+    #[DataProvider('placesThatNoSchemaSees')]
+    public function test_what_no_schema_sees_in_a_situation_is_named_by_its_place(array $device, array $more, string $place): void
+    {
+        self::assertSame([$place], self::places(static fn () => Sample::read(Sample::situation($device, $more))));
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, array<string, mixed>, string}> */
+    public static function placesThatNoSchemaSees(): iterable
+    {
+        $backup = [
+            'id' => 'b', 'where' => 'bag', 'takenAt' => '2026-13-40T00:00:00Z', 'madeOn' => '8.6.0', 'declaredVersion' => '8.6.0', 'encrypted' => false,
+            'passphraseProven' => false, 'verified' => true, 'kinds' => ['photos'],
+        ];
+        yield 'now' => [[], ['now' => '2026-02-30T10:00:00Z'], '/now'];
+        yield 'of the device' => [['lockDelayEndsAt' => '2026-02-30T10:00:00Z'], [], '/device/lockDelayEndsAt'];
+        yield 'of one kind' => [['kinds' => [Sample::stock('notes'), Sample::stock('photos', '2026-02-30T10:00:00Z')]], [], '/device/kinds/1/lastChangedAt'];
+        yield 'of one backup' => [[], ['backups' => [$backup]], '/backups/0/takenAt'];
+    }
+
+    public function test_a_whole_number_that_is_written_with_a_point_is_a_whole_number(): void
+    {
+        $json = str_replace('"items":3,', '"items":3.0,', json_encode(Sample::situation(['kinds' => [Sample::stock('photos')]]), JSON_THROW_ON_ERROR));
+
+        self::assertSame(3, SituationDocument::parse($json)->device->itemsOf(Kind::Photos));
     }
 
     public function test_a_device_that_is_not_plugged_in_may_leave_its_readings_open(): void
