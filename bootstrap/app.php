@@ -27,7 +27,9 @@ $app = Application::configure(basePath: dirname(__DIR__))
         // a refusal is an answer, and stands in the Journal; it is no error of the program
         $exceptions->dontReport([Refusal::class, Declined::class]);
         $exceptions->dontFlash(['password', 'passphrase']);
-        $exceptions->render(static fn (Throwable $e, Request $request) => $request->is('api/*') ? ProblemRenderer::response($e) : null);
+        $exceptions->render(
+            static fn (Throwable $e, Request $request) => $request->is('api/*') ? ProblemRenderer::response($e) : null,
+        );
     })
     ->create();
 

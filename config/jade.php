@@ -5,7 +5,10 @@ declare(strict_types=1);
 return [
     // The stand-in vendors of the demo, by id; the bench's own list is in Settings.
     'demo_vendors' => [
-        'brightmere' => ['name' => 'Brightmere', 'address' => env('VENDOR_ADDRESS', 'http://127.0.0.1:8931').'/brightmere'],
+        'brightmere' => [
+            'name' => 'Brightmere',
+            'address' => env('VENDOR_ADDRESS', 'http://127.0.0.1:8931').'/brightmere',
+        ],
         'osterly' => ['name' => 'Osterly', 'address' => env('VENDOR_ADDRESS', 'http://127.0.0.1:8931').'/osterly'],
     ],
     'device_link' => env('DEVICE_LINK', 'http://127.0.0.1:8932'),

@@ -22,7 +22,7 @@ use Illuminate\Support\Facades\Route;
 Route::get('/alive', static fn () => response()->noContent());
 Route::post('/session', [SessionController::class, 'signIn'])->middleware('throttle:sign-in');
 
-Route::middleware(['auth:sanctum'])->group(static function (): void {
+Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->group(static function (): void {
     Route::get('/session', [SessionController::class, 'show']);
     Route::delete('/session', [SessionController::class, 'signOut']);
 

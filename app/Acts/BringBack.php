@@ -7,6 +7,7 @@ namespace App\Acts;
 use App\Facts\MissingItem;
 use App\Facts\MissingItems;
 use App\Facts\ReturnChoicesOfJob;
+use App\Journal\Evidence;
 use App\Ledger\StepLedger;
 use App\Models\Bag;
 use App\Models\BenchJob;
@@ -36,7 +37,10 @@ use JadeStep\Core\Route\BaseReason;
 use JadeStep\Core\Route\BaseUse;
 use Psr\Clock\ClockInterface;
 
-/** What people do about the return: hold it, choose another way back, speak for what is waited for, put single items back. */
+/**
+ * What people do about the return: hold it, choose another way back, speak for what is waited for, put single items
+ * back.
+ */
 final readonly class BringBack
 {
     private const AGAIN = [StepCode::BringIn, StepCode::Prove, StepCode::HandOver];
@@ -66,7 +70,9 @@ final readonly class BringBack
     {
         $job->update(['return_held' => false]);
         $step = $job->step(StepCode::LowerCopy);
-        $step->state === StepState::NeedsHand && $step->waitsFor(ProblemCode::ReturnHeld) && $this->ledger->goOn($step);
+        if ($step->state === StepState::NeedsHand && $step->waitsFor(ProblemCode::ReturnHeld)) {
+            $this->ledger->goOn($step);
+        }
     }
 
     /**
@@ -77,18 +83,28 @@ final readonly class BringBack
      */
     public function chooseWhole(BenchJob $job, ?string $backup, array $accepted, User $by): void
     {
-        $this->acts->carryOut(Act::ChooseReturn, $job, $by, function (Job $model) use ($job, $backup, $accepted, $by): void {
-            $backup === null && self::assertStillNew($model);
-            $choice = $this->choices->of($job)->find($backup) ?? throw Refusal::notNow('There is no such backup for this device. Look at the list again.');
-            $words = implode(' ', array_map(static fn (BaseReason $r): string => $r->words(), $choice->reasons));
-            $choice->selectable() || throw Refusal::notNow("This backup cannot be put back: {$words}");
-            $way = match ($backup) {
-                null => new PutNothingBack,
-                BaseUse::CLOUD => new FromCloud,
-                default => PutBack::ofBag($backup),
-            };
-            $this->take($job, $way, $this->choices->promise($job, $choice->fates), $accepted, $by);
-        }, ['backup' => $backup]);
+        $this->acts->carryOut(
+            Act::ChooseReturn,
+            $job,
+            $by,
+            function (Job $model) use ($job, $backup, $accepted, $by): void {
+                if ($backup === null) {
+                    self::assertStillNew($model);
+                }
+                $choice =
+                    $this->choices->of($job)->find($backup)
+                    ?? throw Refusal::notNow('There is no such backup for this device. Look at the list again.');
+                $words = implode(' ', array_map(static fn (BaseReason $r): string => $r->words(), $choice->reasons));
+                $choice->selectable() || throw Refusal::notNow("This backup cannot be put back: {$words}");
+                $way = match ($backup) {
+                    null => new PutNothingBack,
+                    BaseUse::CLOUD => new FromCloud,
+                    default => PutBack::ofBag($backup),
+                };
+                $this->take($job, $way, $this->choices->promise($job, $choice->fates), $accepted, $by);
+            },
+            new Evidence(['backup' => $backup]),
+        );
     }
 
     /**
@@ -99,21 +115,47 @@ final readonly class BringBack
      */
     public function keepAsNew(BenchJob $job, ?string $backup, array $kinds, array $accepted, User $by): void
     {
-        $this->acts->carryOut(Act::ChooseReturn, $job, $by, function (Job $model) use ($job, $backup, $kinds, $accepted, $by): void {
-            self::assertStillNew($model);
-            $bag = $backup === null ? null : Bag::query()->find($backup);
-            $choice = $backup === null ? null : $this->choices->of($job)->find($backup);
-            $kinds === [] || ($bag !== null && $choice?->selectable() === true) || throw Refusal::notNow('Name a backup that these kinds can be taken from.');
-            $cannot = array_filter($kinds, static fn (Kind $k): bool => ! $k->hasSideExport() || ! in_array($k, $choice->base->kinds ?? [], true));
-            $names = implode(', ', array_map(static fn (Kind $k): string => $k->label(), $cannot));
-            $cannot === [] || throw Refusal::notNow("These kinds cannot be brought in one by one from this backup: {$names}. They come back with a whole backup only.");
-            $this->take($job, new KeepAsNew($backup, $kinds), $this->choices->asNew($job, $bag, $kinds), $accepted, $by);
-        }, ['backup' => $backup, 'kinds' => array_column($kinds, 'value')]);
+        $this->acts->carryOut(
+            Act::ChooseReturn,
+            $job,
+            $by,
+            function (Job $model) use ($job, $backup, $kinds, $accepted, $by): void {
+                self::assertStillNew($model);
+                $bag = $backup === null ? null : Bag::query()->find($backup);
+                $choice = $backup === null ? null : $this->choices->of($job)->find($backup);
+                $kinds === []
+                    || ($bag !== null && $choice?->selectable() === true)
+                    || throw Refusal::notNow('Name a backup that these kinds can be taken from.');
+                $cannot = array_filter(
+                    $kinds,
+                    static fn (Kind $k): bool => ! $k->hasSideExport()
+                        || ! in_array($k, $choice->base->kinds ?? [], true),
+                );
+                $names = implode(', ', array_map(static fn (Kind $k): string => $k->label(), $cannot));
+                $cannot === []
+                    || throw Refusal::notNow(
+                        "These kinds cannot be brought in one by one from this backup: {$names}. They come back "
+                            .'with a whole backup only.',
+                    );
+                $this->take(
+                    $job,
+                    new KeepAsNew($backup, $kinds),
+                    $this->choices->asNew($job, $bag, $kinds),
+                    $accepted,
+                    $by,
+                );
+            },
+            new Evidence(['backup' => $backup, 'kinds' => array_column($kinds, 'value')]),
+        );
     }
 
     private static function assertStillNew(Job $model): void
     {
-        $model->tookDataIn() && throw Refusal::notNow('A backup has been put back already, so that the device is not as new any more. Put another backup back, or leave it.');
+        $model->tookDataIn()
+            && throw Refusal::notNow(
+                'A backup has been put back already, so that the device is not as new any more. Put another '
+                    .'backup back, or leave it.',
+            );
     }
 
     /** @param  list<Kind>  $accepted */
@@ -121,7 +163,8 @@ final readonly class BringBack
     {
         $less = $job->return()?->losesMoreWith($promise) ?? [];
         $open = array_filter($less, static fn (Kind $k): bool => ! in_array($k, $accepted, true));
-        $open === [] || throw Refusal::notAccepted(array_values(array_map(static fn (Kind $k): string => $k->label(), $open)));
+        $open === []
+            || throw Refusal::notAccepted(array_values(array_map(static fn (Kind $k): string => $k->label(), $open)));
         $job->update([
             'proof' => null, 'restorable' => 0, 'imports' => [], 'overlays' => [], 'return_held' => false,
             'return_choice' => new ChosenReturn($way, $promise, $by->name, $this->clock->now()),
@@ -134,24 +177,44 @@ final readonly class BringBack
     {
         $codes = [...Sequence::OF_RETURN, StepCode::HandOver];
         $begun = $job->steps()->whereIn('code', $codes)->where('state', '!=', StepState::Waiting)->exists();
-        $begun && $this->ledger->rewind($job, $codes);
+        if ($begun) {
+            $this->ledger->rewind($job, $codes);
+        }
     }
 
     /** @param  string  $what  a kind's code, or `cloud` */
     public function speakForOverlay(BenchJob $job, string $what, OverlayState $state, User $by): void
     {
-        $this->acts->carryOut(Act::TickOverlay, $job, $by, function () use ($job, $what, $state, $by): void {
-            in_array($what, $job->return()?->waitsFor() ?? [], true) || throw Refusal::notNow('This job does not wait for that.');
-            $what === BaseUse::CLOUD && $state === OverlayState::Attested && $this->assertSomethingCame($job);
-            $others = array_filter($job->overlays, static fn (OverlayWord $w): bool => $w->what !== $what);
-            $job->update(['overlays' => [new OverlayWord($what, $state, $by->name, $this->clock->now()), ...array_values($others)]]);
-        }, ['what' => $what, 'state' => $state->value]);
+        $this->acts->carryOut(
+            Act::TickOverlay,
+            $job,
+            $by,
+            function () use ($job, $what, $state, $by): void {
+                in_array($what, $job->return()?->waitsFor() ?? [], true)
+                    || throw Refusal::notNow('This job does not wait for that.');
+                if ($what === BaseUse::CLOUD && $state === OverlayState::Attested) {
+                    $this->assertSomethingCame($job);
+                }
+                $others = array_filter($job->overlays, static fn (OverlayWord $w): bool => $w->what !== $what);
+                $job->update([
+                    'overlays' => [
+                        new OverlayWord($what, $state, $by->name, $this->clock->now()),
+                        ...array_values($others),
+                    ],
+                ]);
+            },
+            new Evidence(['what' => $what, 'state' => $state->value]),
+        );
     }
 
     /** The device's own listing beats a person's word. */
     private function assertSomethingCame(BenchJob $job): void
     {
-        CloudReturn::arrival($job, $this->link->read($job->serial))->hasBegun() || throw Refusal::notNow('The device shows nothing of the cloud backup yet. Have it fetched on the device first, or do not wait for it.');
+        CloudReturn::arrival($job, $this->link->read($job->serial))->hasBegun()
+            || throw Refusal::notNow(
+                'The device shows nothing of the cloud backup yet. Have it fetched on the device first, or do '
+                    .'not wait for it.',
+            );
     }
 
     /**
@@ -161,26 +224,44 @@ final readonly class BringBack
      */
     public function putItemsBack(BenchJob $job, array $items, User $by): void
     {
-        $this->acts->carryOut(Act::PutItemsBack, $job, $by, function () use ($job, $items): void {
-            $known = [];
-            foreach ($this->missing->of($job) as $missing) {
-                $known[$missing->item->key()] = $missing;
-            }
-            $imports = [];
-            foreach ($items as $key => $bag) {
-                $imports[] = self::import($known[$key] ?? throw Refusal::notNow("{$key} is not missing. Look at the proof again."), $bag);
-            }
-            // known by what it is, since another bag may have it under another name
-            $others = array_filter($job->imports, static fn (ItemImport $i): bool => array_filter($imports, $i->isSameItemAs(...)) === []);
-            $job->update(['imports' => [...array_values($others), ...$imports]]);
-            $this->ledger->rewind($job, self::AGAIN);
-        }, ['items' => count($items)]);
+        $this->acts->carryOut(
+            Act::PutItemsBack,
+            $job,
+            $by,
+            function () use ($job, $items): void {
+                $known = [];
+                foreach ($this->missing->of($job) as $missing) {
+                    $known[$missing->item->key()] = $missing;
+                }
+                $imports = [];
+                foreach ($items as $key => $bag) {
+                    $imports[] = self::import(
+                        $known[$key] ?? throw Refusal::notNow("{$key} is not missing. Look at the proof again."),
+                        $bag,
+                    );
+                }
+                // known by what it is, since another bag may have it under another name
+                $others = array_filter(
+                    $job->imports,
+                    static fn (ItemImport $i): bool => array_filter($imports, $i->isSameItemAs(...)) === [],
+                );
+                $job->update(['imports' => [...array_values($others), ...$imports]]);
+                $this->ledger->rewind($job, self::AGAIN);
+            },
+            new Evidence(['items' => count($items)]),
+        );
     }
 
     private static function import(MissingItem $missing, string $bag): ItemImport
     {
-        $missing->kind->hasSideExport() || throw Refusal::notNow(ucfirst($missing->kind->label()).' come back with a whole backup only. Put a backup back that has them.');
-        $place = $missing->placeIn($bag) ?? throw Refusal::notNow("That backup does not have {$missing->item->key()}. Choose one that has it.");
+        $missing->kind->hasSideExport()
+            || throw Refusal::notNow(
+                ucfirst($missing->kind->label())
+                    .' come back with a whole backup only. Put a backup back that has them.',
+            );
+        $place =
+            $missing->placeIn($bag)
+            ?? throw Refusal::notNow("That backup does not have {$missing->item->key()}. Choose one that has it.");
 
         return new ItemImport($missing->kind, $place->path, $bag, $missing->item->sha256, ImportState::Open, '');
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Acts;
 
 use App\Facts\JobPlanner;
+use App\Journal\Evidence;
 use App\Ledger\StepLedger;
 use App\Models\BenchJob;
 use App\Models\User;
@@ -16,6 +17,7 @@ use App\Refusal\Refusal;
 use App\Steps\BackToTheLine;
 use App\Steps\EnterRecovery;
 use JadeStep\Core\Exchange\GoalDocument;
+use JadeStep\Core\Exchange\GoalText;
 use JadeStep\Core\Job\Act;
 use JadeStep\Core\Job\Record\AcceptedLosses;
 use JadeStep\Core\Job\StepCode;
@@ -38,7 +40,10 @@ final readonly class Cross
     public function askOverCable(BenchJob $job, User $by): void
     {
         $this->acts->carryOut(
-            Act::AskOverCable, $job, $by, fn () => $this->ledger->tell($job->step(StepCode::EnterRecovery), EnterRecovery::BY_CABLE, true),
+            Act::AskOverCable,
+            $job,
+            $by,
+            fn () => $this->ledger->tell($job->step(StepCode::EnterRecovery), EnterRecovery::BY_CABLE, true),
         );
     }
 
@@ -51,15 +56,15 @@ final readonly class Cross
     public function tryAgain(BenchJob $job, StepCode $code, User $by): void
     {
         $this->acts->carryOut(Act::TryAgain, $job, $by, function () use ($job, $code): void {
-            $failed = $job->steps()->where('code', $code)->where('state', StepState::Failed)->get()->first();
+            $failed = $job->steps()->where('code', $code)->where('state', StepState::Failed)->first();
             $this->ledger->retry($failed ?? $job->step($code));
-        }, ['step' => $code->value]);
+        }, new Evidence(['step' => $code->value]));
     }
 
     /**
      * The plan for the job's own goal, and where it is another, for the version that the device came from.
      *
-     * @return list<array{Goal, Plan}>
+     * @return list<OnwardPlan>
      *
      * @throws Refusal where there is no going onward at this moment
      */
@@ -68,28 +73,58 @@ final readonly class Cross
         $this->acts->assertOpen(Act::GoOnward, $job);
         $back = Goal::exact($job->readDevice()->version);
         $reading = $this->reading($job);
-        $goals = $job->goal === null || $job->goal == $back ? [$back] : [$job->goal, $back];
+        $goals =
+            $job->goal === null || GoalText::words($job->goal) === GoalText::words($back)
+                ? [$back]
+                : [$job->goal, $back];
 
-        return array_map(fn (Goal $goal): array => [$goal, $this->planner->onward($job, $goal, $reading)], $goals);
+        return array_map(
+            fn (Goal $goal): OnwardPlan => new OnwardPlan($goal, $this->planner->onward($job, $goal, $reading)),
+            $goals,
+        );
     }
 
     /** Once an install has begun there is only forward: takes the next route from where the device stands. */
-    public function goOnward(BenchJob $job, Goal $goal, string $routeId, string $build, AcceptedLosses $accept, User $by): void
-    {
-        $this->acts->carryOut(Act::GoOnward, $job, $by, function () use ($job, $goal, $routeId, $build, $accept): void {
-            $job->accept = $accept;
-            $plan = $this->planner->onward($job, $goal, $this->reading($job));
-            $route = PlanRoute::offered($plan, $routeId, $build);
-            PlanRoute::assertAccepted($route, $accept, $job);
-            // what was promised when the data left the device stands
-            $standing = $job->standing_promise ?? $job->return()?->standing;
-            $job->update([
-                'goal' => $goal, 'plan' => $plan, 'route' => $route, 'accept' => $accept, 'flag' => null, 'return_choice' => null,
-                'imports' => [], 'overlays' => [], 'standing_promise' => $standing,
-            ]);
-            $this->ledger->rewind($job, [StepCode::FetchPackage]); // first, so that nothing begins before it
-            $this->ledger->layOutFromLine($job);
-        }, ['goal' => GoalDocument::write($goal), 'route' => $routeId, 'build' => $build, 'accept' => $accept->fields()]);
+    public function goOnward(
+        BenchJob $job,
+        Goal $goal,
+        string $routeId,
+        string $build,
+        AcceptedLosses $accept,
+        User $by,
+    ): void {
+        $this->acts->carryOut(
+            Act::GoOnward,
+            $job,
+            $by,
+            function () use ($job, $goal, $routeId, $build, $accept): void {
+                $job->accept = $accept;
+                $plan = $this->planner->onward($job, $goal, $this->reading($job));
+                $route = PlanRoute::offered($plan, $routeId, $build);
+                PlanRoute::assertAccepted($route, $accept, $job);
+                // what was promised when the data left the device stands
+                $standing = $job->standing_promise ?? $job->return()?->standing;
+                $job->update([
+                    'goal' => $goal,
+                    'plan' => $plan,
+                    'route' => $route,
+                    'accept' => $accept,
+                    'flag' => null,
+                    'return_choice' => null,
+                    'imports' => [],
+                    'overlays' => [],
+                    'standing_promise' => $standing,
+                ]);
+                $this->ledger->rewind($job, [StepCode::FetchPackage]); // first, so that nothing begins before it
+                $this->ledger->layOutFromLine($job);
+            },
+            new Evidence([
+                'goal' => GoalDocument::write($goal),
+                'route' => $routeId,
+                'build' => $build,
+                'accept' => $accept->fields(),
+            ]),
+        );
     }
 
     /** A device that is not seen is planned for by what the rows know of it. */

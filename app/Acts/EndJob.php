@@ -6,6 +6,7 @@ namespace App\Acts;
 
 use App\Facts\AftercareOfJob;
 use App\Facts\JobCloser;
+use App\Journal\Evidence;
 use App\Ledger\StepLedger;
 use App\Models\BenchJob;
 use App\Models\User;
@@ -25,8 +26,8 @@ use JadeStep\Core\Job\StepCode;
 use Psr\Clock\ClockInterface;
 
 /**
- * Ends a job: handed over (done, or done with losses that were named), given back unfinished past the line with the reason,
- * or left before the line with the device as it was; and keeps what is seen and said of the aftercare.
+ * Ends a job: handed over (done, or done with losses that were named), given back unfinished past the line with the
+ * reason, or left before the line with the device as it was; and keeps what is seen and said of the aftercare.
  */
 final readonly class EndJob
 {
@@ -43,23 +44,46 @@ final readonly class EndJob
     /** @param  list<Kind>  $accepted  kinds that are missing something which was not named before, accepted by name */
     public function handOver(BenchJob $job, array $accepted, User $by): void
     {
-        $this->acts->carryOut(Act::HandOver, $job, $by, function (Job $model) use ($job, $accepted, $by): void {
-            $verdict = $model->verdict();
-            $open = array_filter($verdict->unnamedKinds, static fn (Kind $k): bool => ! in_array($k, $accepted, true));
-            $open === [] || throw Refusal::lossNotAccepted(array_values(array_map(static fn (Kind $k): string => $k->label(), $open)));
-            $this->ledger->doneByHand($job->step(StepCode::HandOver));
-            $losses = $verdict->losses();
-            $this->closer->close($job, $losses === [] ? JobState::Done : JobState::DoneWithLosses, ['losses' => $losses, 'ended_by' => $by->name]);
-        }, ['accepted' => array_column($accepted, 'value')]);
+        $this->acts->carryOut(
+            Act::HandOver,
+            $job,
+            $by,
+            function (Job $model) use ($job, $accepted, $by): void {
+                $verdict = $model->verdict();
+                $open = array_filter(
+                    $verdict->unnamedKinds,
+                    static fn (Kind $k): bool => ! in_array($k, $accepted, true),
+                );
+                $open === []
+                    || throw Refusal::lossNotAccepted(
+                        array_values(array_map(static fn (Kind $k): string => $k->label(), $open)),
+                    );
+                $this->ledger->doneByHand($job->step(StepCode::HandOver));
+                $losses = $verdict->losses();
+                $this->closer->close(
+                    $job,
+                    $losses === [] ? JobState::Done : JobState::DoneWithLosses,
+                    $by->name,
+                    $losses,
+                );
+            },
+            new Evidence(['accepted' => array_column($accepted, 'value')]),
+        );
     }
 
     /** Past the line the device is only given back unfinished deliberately, with the reason; its bags stay. */
     public function giveBack(BenchJob $job, string $reason, User $by): void
     {
-        $this->acts->carryOut(Act::GiveBack, $job, $by, function (Job $model) use ($job, $reason, $by): void {
-            $this->ledger->stop($job);
-            $this->closer->close($job, JobState::Unfinished, ['end_reason' => $reason, 'losses' => $model->verdict()->losses(), 'ended_by' => $by->name]);
-        }, ['reason' => $reason]);
+        $this->acts->carryOut(
+            Act::GiveBack,
+            $job,
+            $by,
+            function (Job $model) use ($job, $reason, $by): void {
+                $this->ledger->stop($job);
+                $this->closer->close($job, JobState::Unfinished, $by->name, $model->verdict()->losses(), $reason);
+            },
+            new Evidence(['reason' => $reason]),
+        );
     }
 
     public function leave(BenchJob $job, User $by): void
@@ -68,7 +92,7 @@ final readonly class EndJob
             $this->ledger->stop($job);
             // nobody writes on at what was being written
             $job->bags()->where('state', BagState::Writing)->update(['state' => BagState::Damaged]);
-            $this->closer->close($job, JobState::Abandoned, ['ended_by' => $by->name]);
+            $this->closer->close($job, JobState::Abandoned, $by->name);
         });
     }
 
@@ -78,20 +102,32 @@ final readonly class EndJob
         $this->acts->carryOut(Act::ReadForAftercare, $job, $by, function () use ($job): void {
             $device = $this->link->read($job->serial)->device;
             $record = $job->aftercare ?? AftercareRecord::none();
-            $job->update(['aftercare' => $record->read($device->ownerLock, $device->betaEnrolled, $this->clock->now())]);
+            $job->update([
+                'aftercare' => $record->read($device->ownerLock, $device->betaEnrolled, $this->clock->now()),
+            ]);
         });
     }
 
     /** @param  bool  $done  false takes one's word back */
     public function tickAftercare(BenchJob $job, AftercareCode $code, bool $done, User $by): void
     {
-        $this->acts->carryOut(Act::TickAftercare, $job, $by, function () use ($job, $code, $done, $by): void {
-            $items = array_filter($this->aftercare->of($job), static fn (AftercareItem $i): bool => $i->code === $code);
-            $item = array_values($items)[0] ?? throw Refusal::notNow('This job has no such aftercare.');
-            in_array($item->state, [AftercareState::Open, AftercareState::Attested], true) || throw Refusal::notNow('There is nothing to say of this: the device shows it, or it is only told.');
-            $record = $job->aftercare ?? AftercareRecord::none();
-            $word = new PersonWord($by->name, $this->clock->now());
-            $job->update(['aftercare' => $done ? $record->said($code, $word) : $record->takenBack($code)]);
-        }, ['point' => $code->value, 'done' => $done]);
+        $this->acts->carryOut(
+            Act::TickAftercare,
+            $job,
+            $by,
+            function () use ($job, $code, $done, $by): void {
+                $items = array_filter(
+                    $this->aftercare->of($job),
+                    static fn (AftercareItem $i): bool => $i->code === $code,
+                );
+                $item = array_values($items)[0] ?? throw Refusal::notNow('This job has no such aftercare.');
+                in_array($item->state, [AftercareState::Open, AftercareState::Attested], true)
+                    || throw Refusal::notNow('There is nothing to say of this: the device shows it, or it is told.');
+                $record = $job->aftercare ?? AftercareRecord::none();
+                $word = new PersonWord($by->name, $this->clock->now());
+                $job->update(['aftercare' => $done ? $record->said($code, $word) : $record->takenBack($code)]);
+            },
+            new Evidence(['point' => $code->value, 'done' => $done]),
+        );
     }
 }

@@ -6,6 +6,7 @@ namespace App\Acts;
 
 use App\Facts\ChecksOfJob;
 use App\Facts\JobFacts;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\BenchJob;
 use App\Models\User;
@@ -16,8 +17,9 @@ use JadeStep\Core\Job\Act;
 use JadeStep\Core\Job\Job;
 
 /**
- * The one door for acts on a job: the job's row is held, the core says whether the act is open, the act is carried out, and
- * its line is written into the Journal, all in one transaction. A refusal is written down too, and changes nothing.
+ * The one door for acts on a job: the job's row is held, the core says whether the act is open, the act is carried
+ * out, and its line is written into the Journal, all in one transaction. A refusal is written down too, and changes
+ * nothing.
  */
 final readonly class JobActs
 {
@@ -27,11 +29,10 @@ final readonly class JobActs
 
     /**
      * @param  callable(Job): mixed  $do
-     * @param  array<string, mixed>  $evidence  for the Journal; never a secret, nor an owner's content
      *
      * @throws Refusal|Declined
      */
-    public function carryOut(Act $act, BenchJob $job, User $by, callable $do, array $evidence = []): void
+    public function carryOut(Act $act, BenchJob $job, User $by, callable $do, Evidence $evidence = new Evidence): void
     {
         try {
             DB::transaction(function () use ($act, $job, $by, $do, $evidence): void {
@@ -41,7 +42,7 @@ final readonly class JobActs
             });
         } catch (Refusal|Declined $e) {
             $job->refresh()->unsetRelations();
-            $this->journal->noteRefused($act, $job, $by, $evidence + ['refused' => $e->reason]);
+            $this->journal->noteRefused($act, $job, $by, $evidence->and('refused', $e->reason));
             throw $e;
         } finally {
             $this->checks->keep($job->refresh()->unsetRelations());

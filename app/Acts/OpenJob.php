@@ -7,6 +7,7 @@ namespace App\Acts;
 use App\Intake\Attach;
 use App\Intake\Waiting;
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Ledger\StepLedger;
 use App\Models\BenchJob;
@@ -20,8 +21,12 @@ use JadeStep\Core\Job\JobState;
 /** Opens a job on a plugged-in device, which is held by one job at a time. */
 final readonly class OpenJob
 {
-    public function __construct(private StepLedger $ledger, private DeviceLink $link, private Attach $attach, private Journal $journal)
-    {
+    public function __construct(
+        private StepLedger $ledger,
+        private DeviceLink $link,
+        private Attach $attach,
+        private Journal $journal,
+    ) {
     }
 
     public function open(string $serial, User $by): BenchJob
@@ -34,10 +39,15 @@ final readonly class OpenJob
             return $waiting;
         }
         try {
-            return DB::transaction(function () use ($serial, $by): BenchJob {
-                $job = BenchJob::query()->create(['serial' => $serial, 'held_serial' => $serial, 'state' => JobState::Open, 'opened_by' => $by->id]);
+            return DB::connection()->transaction(function () use ($serial, $by): BenchJob {
+                $job = BenchJob::query()->create([
+                    'serial' => $serial,
+                    'held_serial' => $serial,
+                    'state' => JobState::Open,
+                    'opened_by' => $by->id,
+                ]);
                 $this->ledger->begin($job);
-                $this->journal->noteDeed(Deed::TakeIn, $by, [], null, $job);
+                $this->journal->noteDeed(Deed::TakeIn, $by, new Evidence, null, $job);
 
                 return $job;
             });

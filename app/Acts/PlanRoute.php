@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Acts;
 
 use App\Facts\JobPlanner;
+use App\Journal\Evidence;
 use App\Ledger\StepLedger;
 use App\Models\BenchJob;
 use App\Models\HeldCatalogue;
@@ -37,7 +38,9 @@ final readonly class PlanRoute
 
     public function setGoal(BenchJob $job, Goal $goal, User $by): void
     {
-        $this->acts->carryOut(Act::Plan, $job, $by, fn () => $this->planner->keep($job, $goal), ['goal' => GoalDocument::write($goal)]);
+        $this->acts->carryOut(Act::Plan, $job, $by, fn () => $this->planner->keep($job, $goal), new Evidence([
+            'goal' => GoalDocument::write($goal),
+        ]));
     }
 
     public function seeChanges(BenchJob $job, User $by): void
@@ -48,20 +51,31 @@ final readonly class PlanRoute
     /** @param  string  $build  the build that the technician saw the route end on */
     public function acceptRoute(BenchJob $job, string $routeId, string $build, AcceptedLosses $accept, User $by): void
     {
-        $this->acts->carryOut(Act::AcceptRoute, $job, $by, function () use ($job, $routeId, $build, $accept, $by): void {
-            $job->accept = $accept;
-            $this->planner->keep($job, $job->goal ?? throw Refusal::routeGone());
-            $plan = $job->plan ?? throw Refusal::routeGone();
-            $route = self::offered($plan, $routeId, $build);
-            self::assertAccepted($route, $accept, $job);
-            $up = $route->end()->version->isAbove($job->readDevice()->version);
-            $job->update([
-                'route' => $route, 'accept' => $accept, 'accepted' => $this->whole($job, $plan, $by), 'flag' => null, 'return_choice' => null,
-                'return_held' => false, 'intent' => $up ? Intent::TakeUp : Intent::TakeDown,
-            ]);
-            $this->ledger->layOutFromLine($job);
-            $this->ledger->doneByHand($job->step(StepCode::ChooseRoute));
-        }, ['route' => $routeId, 'build' => $build, 'accept' => $accept->fields()]);
+        $this->acts->carryOut(
+            Act::AcceptRoute,
+            $job,
+            $by,
+            function () use ($job, $routeId, $build, $accept, $by): void {
+                $job->accept = $accept;
+                $this->planner->keep($job, $job->goal ?? throw Refusal::routeGone());
+                $plan = $job->plan ?? throw Refusal::routeGone();
+                $route = self::offered($plan, $routeId, $build);
+                self::assertAccepted($route, $accept, $job);
+                $up = $route->end()->version->isAbove($job->readDevice()->version);
+                $job->update([
+                    'route' => $route,
+                    'accept' => $accept,
+                    'accepted' => $this->whole($job, $plan, $by),
+                    'flag' => null,
+                    'return_choice' => null,
+                    'return_held' => false,
+                    'intent' => $up ? Intent::TakeUp : Intent::TakeDown,
+                ]);
+                $this->ledger->layOutFromLine($job);
+                $this->ledger->doneByHand($job->step(StepCode::ChooseRoute));
+            },
+            new Evidence(['route' => $routeId, 'build' => $build, 'accept' => $accept->fields()]),
+        );
     }
 
     public function chooseAgain(BenchJob $job, User $by): void
@@ -86,7 +100,10 @@ final readonly class PlanRoute
     private function whole(BenchJob $job, Plan $plan, User $by): AcceptedPlan
     {
         $held = HeldCatalogue::query()->find($job->catalogue_id);
-        $issue = $held === null ? null : new CatalogueIssue($held->vendor, $held->issued_at->toDateTimeImmutable(), $held->vouched);
+        $issue =
+            $held === null
+                ? null
+                : new CatalogueIssue($held->vendor, $held->issued_at->toDateTimeImmutable(), $held->vouched);
 
         return new AcceptedPlan($plan, $issue, $this->clock->now(), $by->name);
     }

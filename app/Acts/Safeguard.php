@@ -6,6 +6,7 @@ namespace App\Acts;
 
 use App\Facts\JobPlanner;
 use App\Facts\PassphraseLocker;
+use App\Journal\Evidence;
 use App\Ledger\StepLedger;
 use App\Models\BenchJob;
 use App\Models\JobStep;
@@ -48,10 +49,19 @@ final readonly class Safeguard
     /** Before a route is taken, since it changes what comes back. */
     public function chooseBackup(BenchJob $job, BackupChoice $choice, User $by): void
     {
-        $this->acts->carryOut(Act::ChooseBackup, $job, $by, function () use ($job, $choice): void {
-            $job->update(['backup' => $choice]);
-            $this->planner->keep($job, $job->goal ?? throw Refusal::notNow('How to back up is chosen when the device has been read.'));
-        }, $choice->fields());
+        $this->acts->carryOut(
+            Act::ChooseBackup,
+            $job,
+            $by,
+            function () use ($job, $choice): void {
+                $job->update(['backup' => $choice]);
+                $this->planner->keep(
+                    $job,
+                    $job->goal ?? throw Refusal::notNow('How to back up is chosen when the device has been read.'),
+                );
+            },
+            new Evidence($choice->fields()),
+        );
     }
 
     /** Six words that nobody has used here. */
@@ -65,7 +75,11 @@ final readonly class Safeguard
     {
         $this->acts->carryOut(Act::GivePassphrase, $job, $by, function () use ($job, $passphrase): void {
             $this->locker->put($job, $passphrase);
-            $wanting = $job->steps()->where('state', StepState::NeedsHand)->get()->filter(static fn (JobStep $s): bool => $s->waitsFor(ProblemCode::PassphraseWanted));
+            $wanting = $job
+                ->steps()
+                ->where('state', StepState::NeedsHand)
+                ->get()
+                ->filter(static fn (JobStep $s): bool => $s->waitsFor(ProblemCode::PassphraseWanted));
             $wanting->each($this->ledger->goOn(...));
         });
     }
@@ -75,18 +89,27 @@ final readonly class Safeguard
     {
         $this->acts->carryOut(Act::TellOfCloud, $job, $by, function () use ($job, $word): void {
             $job->update(['cloud' => $word]);
-            $job->route === null && $job->goal !== null && $this->planner->keep($job, $job->goal);
-        }, $word?->fields() ?? []);
+            if ($job->route === null && $job->goal !== null) {
+                $this->planner->keep($job, $job->goal);
+            }
+        }, new Evidence($word?->fields() ?? []));
     }
 
     /** Keeps a person's word for something that no machine here can read. */
     public function attest(BenchJob $job, CheckCode $code, User $by): void
     {
-        $this->acts->carryOut(Act::Attest, $job, $by, function () use ($job, $code, $by): void {
-            Attestation::isPossibleFor($code) || throw Refusal::notNow('This check is read by a machine; nobody\'s word can stand for it.');
-            $word = new PersonWord($by->name, $this->clock->now());
-            $job->update(['attestations' => ($job->attestations ?? Attestations::none())->with($code, $word)]);
-        }, ['check' => $code->value]);
+        $this->acts->carryOut(
+            Act::Attest,
+            $job,
+            $by,
+            function () use ($job, $code, $by): void {
+                Attestation::isPossibleFor($code)
+                    || throw Refusal::notNow('This check is read by a machine; nobody\'s word can stand for it.');
+                $word = new PersonWord($by->name, $this->clock->now());
+                $job->update(['attestations' => ($job->attestations ?? Attestations::none())->with($code, $word)]);
+            },
+            new Evidence(['check' => $code->value]),
+        );
     }
 
     public function takeBackAttestation(BenchJob $job, CheckCode $code, User $by): void
@@ -95,21 +118,23 @@ final readonly class Safeguard
             $given = $job->attestations ?? Attestations::none();
             $given->has($code) || throw Refusal::notNow('Nobody has given their word for this check.');
             $job->update(['attestations' => $given->without($code)]);
-        }, ['check' => $code->value]);
+        }, new Evidence(['check' => $code->value]));
     }
 
     /** Starts a new bag before the line. The earlier one stays on the shelf as what it is. */
     public function backUpAgain(BenchJob $job, User $by): void
     {
         $this->acts->carryOut(Act::BackUpAgain, $job, $by, function () use ($job): void {
-            $job->bags()->whereIn('state', [BagState::Complete, BagState::Writing])->update(['state' => BagState::Damaged]);
+            $job->bags()
+                ->whereIn('state', [BagState::Complete, BagState::Writing])
+                ->update(['state' => BagState::Damaged]);
             $this->ledger->rewind($job, [...self::BACKUP, StepCode::CrossLine, StepCode::ProveSafety]);
         });
     }
 
     /**
-     * The technician's deliberate act. It lets the last proof begin, which reads everything anew; only that opens the way to
-     * the install.
+     * The technician's deliberate act. It lets the last proof begin, which reads everything anew; only that opens the
+     * way to the install.
      */
     public function crossLine(BenchJob $job, string $typedSerial, User $by): void
     {
@@ -130,7 +155,9 @@ final readonly class Safeguard
                 $e->reason === 'busy' || throw $e; // it is being asked already, or works on something else first
             }
             $pair = $job->step(StepCode::Pair);
-            $pair->state === StepState::Failed && $this->ledger->retry($pair);
+            if ($pair->state === StepState::Failed) {
+                $this->ledger->retry($pair);
+            }
         });
     }
 }

@@ -12,7 +12,10 @@ use JadeStep\Core\Almanac\Catalogue;
 /** The catalogues that this bench holds: of each vendor the latest issued that was not withdrawn. */
 final class HeldAlmanac
 {
-    /** @var array<string, array{version: string, catalogue: Catalogue}> what was read, by vendor; a worker plans often */
+    /** @var array<string, string> which row was read last, by vendor; a worker plans often */
+    private array $versions = [];
+
+    /** @var array<string, Catalogue> what was read, by vendor */
     private array $read = [];
 
     public function almanac(): Almanac
@@ -24,8 +27,8 @@ final class HeldAlmanac
     public function rows(): array
     {
         $rows = [];
-        foreach (HeldCatalogue::query()->where('withdrawn_at', null)->distinct()->pluck('vendor') as $vendor) {
-            $rows[$vendor] = $this->of($vendor) ?? throw new \LogicException('It was just seen.');
+        foreach (HeldCatalogue::query()->where('withdrawn_at', null)->distinct()->get(['vendor']) as $of) {
+            $rows[$of->vendor] = $this->of($of->vendor) ?? throw new \LogicException('It was just seen.');
         }
         ksort($rows);
 
@@ -34,17 +37,23 @@ final class HeldAlmanac
 
     public function of(string $vendor): ?HeldCatalogue
     {
-        return HeldCatalogue::query()->where('vendor', $vendor)->where('withdrawn_at', null)->latest('issued_at')->latest('id')->first();
+        return HeldCatalogue::query()
+            ->where('vendor', $vendor)
+            ->where('withdrawn_at', null)
+            ->latest('issued_at')
+            ->latest('id')
+            ->first();
     }
 
     public function catalogue(HeldCatalogue $row): Catalogue
     {
         $version = "{$row->id} {$row->issued_at->getTimestamp()}";
-        if (($this->read[$row->vendor]['version'] ?? null) !== $version) {
-            $this->read[$row->vendor] = ['version' => $version, 'catalogue' => $row->catalogue()];
+        if (($this->versions[$row->vendor] ?? null) !== $version) {
+            $this->read[$row->vendor] = $row->catalogue();
+            $this->versions[$row->vendor] = $version;
         }
 
-        return $this->read[$row->vendor]['catalogue'];
+        return $this->read[$row->vendor];
     }
 
     /** The catalogue that speaks for an OS line. */

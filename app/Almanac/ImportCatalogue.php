@@ -13,6 +13,8 @@ use JadeStep\Core\Exchange\BuildsCsv;
 use JadeStep\Core\Exchange\CatalogueDocument;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Exchange\Exception\UnreadableCsv;
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Exchange\LineFault;
 use JadeStep\Core\Permit\Exception\PermitException;
 use JadeStep\Core\Permit\Jws;
 use JadeStep\Core\Time\Rfc3339;
@@ -26,8 +28,12 @@ final readonly class ImportCatalogue
 {
     private const TABLE_IS_FRESH_HOURS = 24;
 
-    public function __construct(private HeldAlmanac $held, private VendorKeys $keys, private TakeCatalogue $take, private ClockInterface $clock)
-    {
+    public function __construct(
+        private HeldAlmanac $held,
+        private VendorKeys $keys,
+        private TakeCatalogue $take,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -53,7 +59,10 @@ final readonly class ImportCatalogue
         if ($preview->faults !== [] || $preview->catalogue === null) {
             throw Refusal::notNow('The file has faults, so nothing of it is taken. Look at the preview.');
         }
-        Vendor::query()->firstOrCreate(['id' => $preview->catalogue->vendorId], ['name' => $preview->catalogue->vendorName]);
+        Vendor::query()->firstOrCreate(
+            ['id' => $preview->catalogue->vendorId],
+            ['name' => $preview->catalogue->vendorName],
+        );
 
         return $this->take->fromFile($preview->document, $preview->catalogue, $preview->vouched, $fileName, $by->name);
     }
@@ -69,8 +78,14 @@ final readonly class ImportCatalogue
 
     private function signed(string $compact): FilePreview
     {
-        $claimed = json_decode((string) base64_decode(strtr(explode('.', $compact)[1], '-_', '+/'), true));
-        $vendor = Vendor::query()->find($claimed->vendor->id ?? '') ?? throw Refusal::notNow('No vendor here has accepted keys for this file. Name the vendor in Settings first, or take its catalogue in as plain JSON.');
+        $claimed = json_decode((string) base64_decode(strtr(explode('.', $compact)[1], '-_', '+/'), true), true);
+        $claimed = Fields::of(is_array($claimed) ? $claimed : [])->maybeIn('vendor')?->maybeString('id');
+        $vendor =
+            Vendor::query()->whereKey((string) $claimed)->first()
+            ?? throw Refusal::notNow(
+                'No vendor here has accepted keys for this file. Name the vendor in Settings first, or take its '
+                    .'catalogue in as plain JSON.',
+            );
 
         return $this->shown(Jws::open($compact, $this->keys->accepted($vendor), $this->clock->now()), true, []);
     }
@@ -80,25 +95,51 @@ final readonly class ImportCatalogue
     {
         $held = $vendor === null ? null : $this->held->of($vendor);
         if ($held === null) {
-            throw Refusal::notNow('Say whose builds the table names: a vendor whose catalogue is held, since the models come from there.');
+            throw Refusal::notNow(
+                'Say whose builds the table names: a vendor whose catalogue is held, since the models come from there.',
+            );
         }
         $now = $this->clock->now();
-        $frame = json_decode($held->document, true, 32, JSON_THROW_ON_ERROR);
-        $read = BuildsCsv::read($csv, ['issuedAt' => Rfc3339::format($now), 'freshUntil' => Rfc3339::format($now->modify('+'.self::TABLE_IS_FRESH_HOURS.' hours'))] + $frame);
-        $name = static fn (array $b): string => "{$b['osLine']} {$b['version']} {$b['build']}";
-        $builds = array_column(array_map(static fn (array $b): array => [$name($b), $b], [...$frame['builds'], ...$read->document['builds']]), 1, 0);
-        $document = json_decode(json_encode(['builds' => array_values($builds)] + $read->document, JSON_THROW_ON_ERROR));
+        $fresh = $now->modify('+'.self::TABLE_IS_FRESH_HOURS.' hours');
+        $frame = Fields::of(json_decode($held->document, true, 32, JSON_THROW_ON_ERROR));
+        $read = BuildsCsv::read(
+            $csv,
+            $frame->with('issuedAt', Rfc3339::format($now))->with('freshUntil', Rfc3339::format($fresh)),
+        );
+        $builds = [...self::byName($frame), ...self::byName($read->document)];
+        $document = json_decode(
+            json_encode($read->document->with('builds', array_values($builds))->all(), JSON_THROW_ON_ERROR),
+        );
 
-        return $this->shown($document, false, $read->faults);
+        return $this->shown(
+            $document instanceof \stdClass ? $document : throw new \LogicException('A catalogue is an object.'),
+            false,
+            $read->faults,
+        );
     }
 
-    /** @param  list<array{line: int, message: string}>  $faults */
+    /** @return array<string, mixed> the builds of a catalogue document */
+    private static function byName(Fields $catalogue): array
+    {
+        $name = static fn (Fields $b): string => "{$b->string('osLine')} {$b->string('version')} {$b->string('build')}";
+
+        return array_combine($catalogue->each('builds', $name), $catalogue->array('builds'));
+    }
+
+    /** @param  list<LineFault>  $faults */
     private function shown(\stdClass $document, bool $vouched, array $faults): FilePreview
     {
         $catalogue = $faults === [] ? CatalogueDocument::fromPayload($document) : null;
         $held = $catalogue === null ? null : $this->held->of($catalogue->vendorId);
         $counts = $catalogue !== null && ($held === null || $catalogue->issuedAt >= $held->issued_at);
 
-        return new FilePreview($document, $catalogue, $vouched, $faults, $catalogue === null || $held === null ? [] : Changes::between($held->catalogue(), $catalogue), $counts);
+        return new FilePreview(
+            $document,
+            $catalogue,
+            $vouched,
+            $faults,
+            $catalogue === null || $held === null ? [] : Changes::between($held->catalogue(), $catalogue),
+            $counts,
+        );
     }
 }

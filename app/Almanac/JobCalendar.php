@@ -23,7 +23,12 @@ final readonly class JobCalendar
             $route = $job->route ?? $job->plan->routes[0] ?? null;
             if ($route?->latestStart !== null && $job->goal !== null) {
                 $device = trim("{$job->device?->modelName} {$job->serial}");
-                $starts[] = ['job' => $job->id, 'device' => $device, 'goal' => GoalText::words($job->goal), 'at' => $route->latestStart];
+                $starts[] = [
+                    'job' => $job->id,
+                    'device' => $device,
+                    'goal' => GoalText::words($job->goal),
+                    'at' => $route->latestStart,
+                ];
             }
         }
 

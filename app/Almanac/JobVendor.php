@@ -21,7 +21,9 @@ final readonly class JobVendor
     /** @throws LinkLost where no address is known */
     public function service(BenchJob $job): VendorService
     {
-        return $this->services->at($this->vendor($job)->address ?? throw new LinkLost('The vendor of this device has no address in Settings.'));
+        return $this->services->at(
+            $this->vendor($job)->address ?? throw new LinkLost('The vendor of this device has no address in Settings.'),
+        );
     }
 
     public function keys(BenchJob $job): KeySet
@@ -31,6 +33,7 @@ final readonly class JobVendor
 
     private function vendor(BenchJob $job): Vendor
     {
-        return $this->held->vendorOf($job->readDevice()->osLine) ?? throw new LinkLost('No vendor here speaks for this device. Refresh the almanac.');
+        return $this->held->vendorOf($job->readDevice()->osLine)
+            ?? throw new LinkLost('No vendor here speaks for this device. Refresh the almanac.');
     }
 }

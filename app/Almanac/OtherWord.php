@@ -14,12 +14,20 @@ final class OtherWord extends \RuntimeException
 
     public static function ofAnother(string $vendor, string $asked): self
     {
-        return new self('other-vendor', "The service at this address speaks for {$vendor}, not for {$asked}. Correct the address in Settings.");
+        return new self(
+            'other-vendor',
+            "The service at this address speaks for {$vendor}, not for {$asked}. Correct the address in Settings.",
+        );
     }
 
     public static function older(\DateTimeImmutable $issuedAt, \DateTimeImmutable $held): self
     {
-        return new self('older-catalogue', "The vendor's service gave a catalogue of {$issuedAt->format('j M Y, H:i')} UTC, older than the held one of {$held->format('j M Y, H:i')} UTC. The held one stays.");
+        return new self(
+            'older-catalogue',
+            "The vendor's service gave a catalogue of {$issuedAt->format(
+                'j M Y, H:i',
+            )} UTC, older than the held one of {$held->format('j M Y, H:i')} UTC. The held one stays.",
+        );
     }
 
     public static function withoutAddress(string $vendor): self

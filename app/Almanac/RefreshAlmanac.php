@@ -20,14 +20,20 @@ use Psr\Clock\ClockInterface;
 /** Asks vendors for their word. What fails leaves the held catalogue as it is, and is told. */
 final readonly class RefreshAlmanac
 {
-    public function __construct(private VendorServices $services, private VendorKeys $keys, private TakeCatalogue $take, private ClockInterface $clock)
-    {
+    public function __construct(
+        private VendorServices $services,
+        private VendorKeys $keys,
+        private TakeCatalogue $take,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @return list<RefreshResult> */
     public function all(): array
     {
-        return Vendor::query()->where('address', '!=', null)->oldest('id')->get()->map($this->of(...))->values()->all();
+        return array_values(
+            Vendor::query()->where('address', '!=', null)->oldest('id')->get()->map($this->of(...))->all(),
+        );
     }
 
     public function of(Vendor $vendor): RefreshResult
@@ -36,7 +42,11 @@ final readonly class RefreshAlmanac
         try {
             $changes = $this->ask($vendor);
         } catch (Untrusted $e) {
-            return $this->failed($vendor, $e->keyIsUnknown ? 'unknown-key' : 'untrusted', $e->getMessage().($e->keyIsUnknown ? $this->offer($vendor) : ''));
+            return $this->failed(
+                $vendor,
+                $e->keyIsUnknown ? 'unknown-key' : 'untrusted',
+                $e->getMessage().($e->keyIsUnknown ? $this->offer($vendor) : ''),
+            );
         } catch (LinkLost $e) {
             return $this->failed($vendor, 'link-lost', $e->getMessage());
         } catch (Declined $e) {
@@ -61,19 +71,27 @@ final readonly class RefreshAlmanac
      */
     private function ask(Vendor $vendor): int
     {
-        $compact = $this->services->at($vendor->address ?? throw OtherWord::withoutAddress($vendor->name))->signedCatalogue();
+        $compact = $this->services
+            ->at($vendor->address ?? throw OtherWord::withoutAddress($vendor->name))
+            ->signedCatalogue();
         $payload = Jws::open($compact, $this->keys->accepted($vendor), $this->clock->now());
         $catalogue = CatalogueDocument::fromPayload($payload);
         if ($catalogue->vendorId !== $vendor->id) {
             throw OtherWord::ofAnother($catalogue->vendorId, $vendor->id);
         }
-        $held = HeldCatalogue::query()->where('vendor', $vendor->id)->where('vouched', true)->max('issued_at');
-        $issued = $catalogue->issuedAt->format('Y-m-d H:i:s');
-        if ($held !== null && $issued < $held) {
-            throw OtherWord::older($catalogue->issuedAt, new \DateTimeImmutable((string) $held, new \DateTimeZone('UTC')));
+        $latest = HeldCatalogue::query()
+            ->where('vendor', $vendor->id)
+            ->where('vouched', true)
+            ->latest('issued_at')
+            ->first(['issued_at']);
+        $held = $latest?->issued_at->toDateTimeImmutable();
+        if ($held !== null && $catalogue->issuedAt < $held) {
+            throw OtherWord::older($catalogue->issuedAt, $held);
         }
 
-        return $issued === $held ? 0 : count($this->take->vouched($payload, $catalogue));
+        return $catalogue->issuedAt->getTimestamp() === $held?->getTimestamp()
+            ? 0
+            : count($this->take->vouched($payload, $catalogue));
     }
 
     /** A key that nobody accepted is looked up, so that it can be seen and decided on. */
@@ -85,7 +103,9 @@ final readonly class RefreshAlmanac
             return ' Its keys could not be read.';
         }
 
-        return $new > 0 ? ' A new key is offered: a lead compares its thumbprint with the vendor and accepts it in Settings.' : ' A lead decides on it in Settings.';
+        return $new > 0
+            ? ' A new key is offered: a lead compares its thumbprint with the vendor and accepts it in Settings.'
+            : ' A lead decides on it in Settings.';
     }
 
     private function failed(Vendor $vendor, string $code, string $detail): RefreshResult

@@ -25,8 +25,14 @@ final class RefreshSchedule
         }
         $this->last = microtime(true);
         foreach (Vendor::query()->where('address', '!=', null)->get() as $vendor) {
-            $due = $this->clock->now()->modify("-{$vendor->refresh_minutes} minutes")->format('Y-m-d H:i:s');
-            $taken = Vendor::query()->whereKey($vendor->id)->where(static fn ($q) => $q->whereNull('tried_at')->orWhere('tried_at', '<=', $due))->update(['tried_at' => $this->clock->now()]);
+            $due = $this->clock
+                ->now()
+                ->modify("-{$vendor->refresh_minutes} minutes")
+                ->format('Y-m-d H:i:s');
+            $taken = Vendor::query()
+                ->whereKey($vendor->id)
+                ->where(static fn ($q) => $q->whereNull('tried_at')->orWhere('tried_at', '<=', $due))
+                ->update(['tried_at' => $this->clock->now()]);
             $taken === 1 ? RefreshVendor::dispatch($vendor->id) : null;
         }
     }

@@ -24,6 +24,8 @@ final class RefreshVendor implements ShouldQueue
     public function handle(RefreshAlmanac $refresh): void
     {
         $vendor = Vendor::query()->find($this->vendorId);
-        $vendor === null ?: $refresh->of($vendor);
+        if ($vendor !== null) {
+            $refresh->of($vendor);
+        }
     }
 }

@@ -12,6 +12,7 @@ use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
 use App\Ports\VendorServices;
 use App\Refusal\Refusal;
+use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Permit\Exception\Untrusted;
 use JadeStep\Core\Permit\KeySet;
 use Psr\Clock\ClockInterface;
@@ -26,9 +27,16 @@ final readonly class VendorKeys
     /** @throws Untrusted where no key of the vendor was accepted yet */
     public function accepted(Vendor $vendor): KeySet
     {
-        $jwks = VendorKey::query()->where('vendor_id', $vendor->id)->where('state', KeyState::Accepted)->get()->map(static fn (VendorKey $k): array => $k->jwk)->all();
+        $jwks = VendorKey::query()
+            ->where('vendor_id', $vendor->id)
+            ->where('state', KeyState::Accepted)
+            ->get()
+            ->map(static fn (VendorKey $k): array => $k->jwk->all())
+            ->all();
 
-        return $jwks === [] ? throw Untrusted::noKeys() : KeySet::parse(json_encode(['keys' => $jwks], JSON_THROW_ON_ERROR));
+        return $jwks === []
+            ? throw Untrusted::noKeys()
+            : KeySet::parse(json_encode(['keys' => $jwks], JSON_THROW_ON_ERROR));
     }
 
     /**
@@ -40,23 +48,37 @@ final readonly class VendorKeys
      */
     public function look(Vendor $vendor): int
     {
-        $shown = $this->services->at($vendor->address ?? throw Refusal::notNow("{$vendor->name} has no address. Its word comes from files only."))->shownKeys();
+        $shown = $this->services
+            ->at(
+                $vendor->address
+                    ?? throw Refusal::notNow("{$vendor->name} has no address. Its word comes from files only."),
+            )
+            ->shownKeys();
         $thumbprints = KeySet::parse($shown)->thumbprints;
-        $new = 0;
-        foreach (json_decode($shown, true, 8, JSON_THROW_ON_ERROR)['keys'] as $jwk) {
-            $key = VendorKey::query()->firstOrCreate(['vendor_id' => $vendor->id, 'thumbprint' => $thumbprints[$jwk['kid']]], ['kid' => $jwk['kid'], 'jwk' => $jwk, 'state' => KeyState::Offered]);
-            $new += $key->wasRecentlyCreated ? 1 : 0;
-        }
+        $keys = Fields::of(json_decode($shown, true, 8, JSON_THROW_ON_ERROR))->each(
+            'keys',
+            static fn (Fields $jwk): VendorKey => VendorKey::query()->firstOrCreate(
+                ['vendor_id' => $vendor->id, 'thumbprint' => $thumbprints[$jwk->string('kid')]],
+                ['kid' => $jwk->string('kid'), 'jwk' => $jwk, 'state' => KeyState::Offered],
+            ),
+        );
 
-        return $new;
+        return count(array_filter($keys, static fn (VendorKey $k): bool => $k->wasRecentlyCreated));
     }
 
     /** @param  string|null  $name  under which an accepted key is known from now on */
     public function decide(VendorKey $key, KeyState $state, ?string $name, User $by): void
     {
         if ($state === KeyState::Accepted && trim((string) $name) === '') {
-            throw Refusal::notNow('Give the key a name, such as "Brightmere, autumn 2026", so that others know it again.');
+            throw Refusal::notNow(
+                'Give the key a name, such as "Brightmere, autumn 2026", so that others know it again.',
+            );
         }
-        $key->update(['state' => $state, 'name' => $state === KeyState::Accepted ? $name : $key->name, 'decided_by' => $by->name, 'decided_at' => $this->clock->now()]);
+        $key->update([
+            'state' => $state,
+            'name' => $state === KeyState::Accepted ? $name : $key->name,
+            'decided_by' => $by->name,
+            'decided_at' => $this->clock->now(),
+        ]);
     }
 }

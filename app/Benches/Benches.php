@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Benches;
 
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\Bench;
 use App\Models\BenchJob;
 use App\Models\User;
+use App\Ports\LinkAddress;
 use App\Ports\LinkAddresses;
 use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
@@ -24,7 +26,7 @@ final readonly class Benches implements LinkAddresses
     {
         $all = [];
         foreach (Bench::query()->get()->sortBy('id') as $bench) {
-            $all[$bench->id] = ['name' => $bench->name, 'address' => $bench->address()];
+            $all[$bench->id] = new LinkAddress($bench->name, $bench->address());
         }
 
         return $all;
@@ -37,13 +39,19 @@ final readonly class Benches implements LinkAddresses
     {
         $address = $entry->linkAddress === null ? null : rtrim($entry->linkAddress, '/');
         $others = Bench::query()->when($bench !== null, static fn ($q) => $q->whereKeyNot($bench?->id));
-        $others->clone()->where('name', $entry->name)->exists() && throw Refusal::notNow("There is a bench named {$entry->name} already.");
-        $others->get()->contains(static fn (Bench $b): bool => $b->address() === ($address ?? rtrim(config()->string('jade.device_link'), '/'))) && throw Refusal::notNow('Another bench has this device link already. One link belongs to one bench.');
+        $others->clone()->where('name', $entry->name)->exists()
+            && throw Refusal::notNow("There is a bench named {$entry->name} already.");
+        $others
+            ->get()
+            ->contains(
+                static fn (Bench $b): bool => $b->address()
+                    === ($address ?? rtrim(config()->string('jade.device_link'), '/')),
+            ) && throw Refusal::notNow('Another bench has this device link already. One link belongs to one bench.');
         $deed = $bench === null ? Deed::AddBench : Deed::ChangeBench;
         $kept = $bench ?? new Bench;
         DB::transaction(function () use ($kept, $entry, $address, $deed, $by): void {
             $kept->fill(['name' => $entry->name, 'link_address' => $address, 'ports' => $entry->ports])->save();
-            $this->journal->noteDeed($deed, $by, ['bench' => $entry->name]);
+            $this->journal->noteDeed($deed, $by, new Evidence(['bench' => $entry->name]));
         });
 
         return $kept;
@@ -51,10 +59,12 @@ final readonly class Benches implements LinkAddresses
 
     public function remove(Bench $bench, User $by): void
     {
-        BenchJob::open()->where('bench_id', $bench->id)->exists() && throw Refusal::notNow('A job is open on this bench. End it first.');
-        Bench::query()->count() > 1 || throw Refusal::notNow('This is the only bench. Add another before this one goes.');
+        BenchJob::open()->where('bench_id', $bench->id)->exists()
+            && throw Refusal::notNow('A job is open on this bench. End it first.');
+        Bench::query()->count() > 1
+            || throw Refusal::notNow('This is the only bench. Add another before this one goes.');
         DB::transaction(function () use ($bench, $by): void {
-            $this->journal->noteDeed(Deed::RemoveBench, $by, ['bench' => $bench->name]);
+            $this->journal->noteDeed(Deed::RemoveBench, $by, new Evidence(['bench' => $bench->name]));
             $bench->delete();
         });
     }

@@ -9,6 +9,8 @@ use App\Models\Vendor;
 use App\Ports\Exception\LinkLost;
 use App\Ports\PracticeRig;
 use App\Refusal\Refusal;
+use Illuminate\Support\Collection;
+use JadeStep\Core\Exchange\Fields;
 
 /** Reaches the practice hands of the stand-ins behind benches and vendors. A real bench has none, and shows none. */
 final readonly class PracticeHands
@@ -19,61 +21,87 @@ final readonly class PracticeHands
     {
     }
 
-    /** @return array{benches: list<array<string, mixed>>, vendors: list<array<string, mixed>>} those with practice hands, and those that do not answer */
-    public function shown(): array
+    /** @return list<PracticeStand> */
+    public function benches(): array
     {
-        $look = function (string $address): array {
-            try {
-                return ['link' => 'up', 'practice' => $this->rig->shown($address)];
-            } catch (LinkLost) {
-                return ['link' => 'silent', 'practice' => null];
-            }
-        };
-        $benches = Bench::query()->get()->sortBy('id')->map(static fn (Bench $b): array => ['id' => $b->id, 'name' => $b->name] + $look($b->address()));
-        $vendors = Vendor::query()->get()->filter(static fn (Vendor $v): bool => $v->address !== null)->map(static fn (Vendor $v): array => ['id' => $v->id, 'name' => $v->name] + $look((string) $v->address));
-        $has = static fn (array $at): bool => $at['practice'] !== null || $at['link'] === 'silent';
+        return $this->withHands(
+            Bench::query()
+                ->get()
+                ->sortBy('id')
+                ->map(fn (Bench $b): PracticeStand => $this->look($b->id, $b->name, $b->address())),
+        );
+    }
 
-        return ['benches' => array_values($benches->filter($has)->all()), 'vendors' => array_values($vendors->filter($has)->all())];
+    /** @return list<PracticeStand> */
+    public function vendors(): array
+    {
+        return $this->withHands(
+            Vendor::query()
+                ->get()
+                ->filter(static fn (Vendor $v): bool => $v->address !== null)
+                ->map(fn (Vendor $v): PracticeStand => $this->look($v->id, $v->name, (string) $v->address)),
+        );
+    }
+
+    private function look(int|string $id, string $name, string $address): PracticeStand
+    {
+        try {
+            return new PracticeStand($id, $name, false, $this->rig->shown($address));
+        } catch (LinkLost) {
+            return new PracticeStand($id, $name, true, null);
+        }
     }
 
     /**
-     * @param  array<string, mixed>  $body
-     * @return array<string, mixed>
+     * @param  Collection<int, PracticeStand>  $stands
+     * @return list<PracticeStand>
      */
-    public function atDevice(Bench $bench, string $serial, string $hand, array $body): array
+    private function withHands(Collection $stands): array
+    {
+        return array_values(
+            $stands->filter(static fn (PracticeStand $s): bool => $s->isSilent || $s->practice !== null)->all(),
+        );
+    }
+
+    public function atDevice(Bench $bench, string $serial, string $hand, Fields $body): Fields
     {
         in_array($hand, self::HANDS, true) || throw Refusal::notNow('Practice devices have no such hand.');
 
         return $this->rig->hand($bench->address(), 'POST', '/devices/'.rawurlencode($serial)."/{$hand}", $body);
     }
 
-    /** @return array<string, mixed> */
-    public function withoutFaults(Bench $bench, string $serial): array
+    public function withoutFaults(Bench $bench, string $serial): Fields
     {
-        return $this->rig->hand($bench->address(), 'DELETE', '/devices/'.rawurlencode($serial).'/faults', []);
+        return $this->rig->hand(
+            $bench->address(),
+            'DELETE',
+            '/devices/'.rawurlencode($serial).'/faults',
+            Fields::of([]),
+        );
     }
 
-    /**
-     * @param  array<string, mixed>  $body
-     * @return array<string, mixed>
-     */
-    public function speed(Bench $bench, array $body): array
+    public function speed(Bench $bench, Fields $body): Fields
     {
         return $this->rig->hand($bench->address(), 'PUT', '/speed', $body);
     }
 
-    /**
-     * @param  array<string, mixed>  $body
-     * @return array<string, mixed>
-     */
-    public function atVendor(Vendor $vendor, array $body): array
+    public function atVendor(Vendor $vendor, Fields $body): Fields
     {
-        return $this->rig->hand($vendor->address ?? throw Refusal::notNow('This vendor has no address.'), 'POST', '', $body);
+        return $this->rig->hand(
+            $vendor->address ?? throw Refusal::notNow('This vendor has no address.'),
+            'POST',
+            '',
+            $body,
+        );
     }
 
-    /** @return array<string, mixed> */
-    public function clearVendor(Vendor $vendor): array
+    public function clearVendor(Vendor $vendor): Fields
     {
-        return $this->rig->hand($vendor->address ?? throw Refusal::notNow('This vendor has no address.'), 'DELETE', '', []);
+        return $this->rig->hand(
+            $vendor->address ?? throw Refusal::notNow('This vendor has no address.'),
+            'DELETE',
+            '',
+            Fields::of([]),
+        );
     }
 }

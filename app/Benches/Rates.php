@@ -12,9 +12,8 @@ use JadeStep\Core\Version\Version;
 use Psr\Clock\ClockInterface;
 
 /**
- * The bench's own figures. Every download, backup, return and install feeds them, but for those of stand-ins, which are
- * faster than life; the latest ones count, and from three
- * on they stand in the place of the usual figures.
+ * The bench's own figures. Every download, backup, return and install feeds them, but for those of stand-ins, which
+ * are faster than life; the latest ones count, and from three on they stand in the place of the usual figures.
  */
 final readonly class Rates
 {
@@ -57,35 +56,50 @@ final readonly class Rates
     {
         $own = [];
         foreach (Measured::cases() as $what) {
-            $query = Measurement::query()->where('what', $what)->where('bench_id', $benchId)->latest('id')->limit(self::LATEST);
-            $rate = Rate::measured(array_values($query->pluck('value')->map(floatval(...))->all()));
-            $rate === null || $own[$what->value] = $rate;
+            $query = Measurement::query()
+                ->where('what', $what)
+                ->where('bench_id', $benchId)
+                ->latest('id')
+                ->limit(self::LATEST);
+            $rate = Rate::measured(
+                array_values($query->get()->map(static fn (Measurement $m): float => $m->value)->all()),
+            );
+            if ($rate !== null) {
+                $own[$what->value] = $rate;
+            }
         }
 
         return $own;
     }
 
-    /** @return array<string, array{low: float, likely: float, high: float}> by field of a situation's `bench.measured`; without what has too few */
-    public function of(?int $benchId): array
+    /** @return array<string, Rate> by field of a situation's `bench.measured`; without what has too few */
+    public function byField(?int $benchId): array
     {
-        $points = [];
-        foreach ($this->measured($benchId) as $what => $rate) {
-            $points[Measured::from($what)->field()] = $rate->points();
-        }
+        $rates = $this->measured($benchId);
+        $fields = array_map(static fn (string $what): string => Measured::from($what)->field(), array_keys($rates));
 
-        return $points;
+        return array_combine($fields, $rates);
     }
 
     /** @return array<string, int> how many measurements there are, by what */
     public function counts(?int $benchId): array
     {
-        $counts = Measurement::query()->where('bench_id', $benchId)->toBase()->groupBy('what')->selectRaw('what, count(*) as many')->pluck('many', 'what');
+        $counts = [];
+        foreach (Measured::cases() as $what) {
+            $counts[$what->value] = Measurement::query()->where('bench_id', $benchId)->where('what', $what)->count();
+        }
 
-        return array_map(static fn (Measured $m): int => (int) ($counts[$m->value] ?? 0), array_combine(array_column(Measured::cases(), 'value'), Measured::cases()));
+        return $counts;
     }
 
     private function note(Measured $what, float $value, ?int $benchId, ?int $jobId): void
     {
-        Measurement::query()->create(['bench_id' => $benchId, 'what' => $what, 'value' => $value, 'bench_job_id' => $jobId, 'measured_at' => $this->clock->now()]);
+        Measurement::query()->create([
+            'bench_id' => $benchId,
+            'what' => $what,
+            'value' => $value,
+            'bench_job_id' => $jobId,
+            'measured_at' => $this->clock->now(),
+        ]);
     }
 }

@@ -35,9 +35,18 @@ final readonly class AftercareOfJob
         }
         $record = $job->aftercare ?? AftercareRecord::none();
         $items = Aftercare::of(
-            $job->device, $return->promise->losses, $runs, $job->goal ?? Goal::exact($runs->version), $job->route?->endsWithStepUp() === true,
-            $this->almanac->almanac(), $record->ownerLock, $record->betaEnrolled, self::signIns($job->device, $runs), self::shelf($job),
-            self::sealedNewer($job), $this->clock->now(),
+            $job->device,
+            $return->promise->losses,
+            $runs,
+            $job->goal ?? Goal::exact($runs->version),
+            $job->route?->endsWithStepUp() === true,
+            $this->almanac->almanac(),
+            $record->ownerLock,
+            $record->betaEnrolled,
+            self::signIns($job->device, $runs),
+            self::shelf($job),
+            self::sealedNewer($job),
+            $this->clock->now(),
         );
 
         return array_map(static function (AftercareItem $item) use ($record): AftercareItem {
@@ -51,7 +60,9 @@ final readonly class AftercareOfJob
     {
         $proof = $job->proof;
 
-        return $proof === null ? null : $this->almanac->almanac()->build($job->readDevice()->osLine, $proof->afterVersion, $proof->afterBuild);
+        return $proof === null
+            ? null
+            : $this->almanac->almanac()->build($job->readDevice()->osLine, $proof->afterVersion, $proof->afterBuild);
     }
 
     /** @return list<string> */
@@ -65,7 +76,10 @@ final readonly class AftercareOfJob
     /** @return list<string> */
     private static function shelf(BenchJob $job): array
     {
-        $bags = Bag::originals()->where('serial', $job->serial)->get()->filter(static fn (Bag $b): bool => $b->state->proven());
+        $bags = Bag::originals()
+            ->where('serial', $job->serial)
+            ->get()
+            ->filter(static fn (Bag $b): bool => $b->state->proven());
 
         return array_values($bags->map(self::kept(...))->all());
     }
@@ -73,7 +87,10 @@ final readonly class AftercareOfJob
     private static function sealedNewer(BenchJob $job): ?string
     {
         $own = $job->safetyBag();
-        $newer = $own?->state === BagState::Sealed && $job->proof !== null && Version::parse($own->made_on)->isAbove($job->proof->afterVersion);
+        $newer =
+            $own?->state === BagState::Sealed
+            && $job->proof !== null
+            && Version::parse($own->made_on)->isAbove($job->proof->afterVersion);
 
         return $newer ? self::kept($own) : null;
     }
@@ -83,6 +100,8 @@ final readonly class AftercareOfJob
         $until = $b->keep_until === null ? 'until it is deleted' : "until {$b->keep_until->format('j M Y')}";
         $how = ($b->isEncrypted() ? ', encrypted' : '').($b->state === BagState::Sealed ? ', sealed' : '');
 
-        return "Backup of {$b->taken_at->format('j M Y, H:i')} UTC from ".Version::parse($b->made_on)->label()."{$how}, {$until}";
+        return "Backup of {$b->taken_at->format('j M Y, H:i')} UTC from "
+            .Version::parse($b->made_on)->label()
+            ."{$how}, {$until}";
     }
 }

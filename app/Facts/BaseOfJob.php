@@ -13,7 +13,9 @@ use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\WayBack\PutBack;
 use JadeStep\Core\Route\BaseUse;
 
-/** The bag that a job's return rests on. That none is wanted and that the wanted one is gone are two different things. */
+/**
+ * The bag that a job's return rests on. That none is wanted and that the wanted one is gone are two different things.
+ */
 final readonly class BaseOfJob
 {
     public function __construct(private BagStore $bags)
@@ -41,7 +43,11 @@ final readonly class BaseOfJob
     /** What is said where the wanted bag is not whole any more when it is to be put back. */
     public static function missing(): Problem
     {
-        return Problem::of(ProblemCode::BaseMissing, 'The backup that is to be put back is not whole on the Shelf any more. Nothing is put back in its place: choose another.');
+        return Problem::of(
+            ProblemCode::BaseMissing,
+            'The backup that is to be put back is not whole on the Shelf any more. Nothing is put back in its '
+                .'place: choose another.',
+        );
     }
 
     /** @return Bag|null null where the wanted bag is gone, damaged, or not there as a folder */

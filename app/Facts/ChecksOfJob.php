@@ -14,6 +14,7 @@ use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\KindCounts;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Bag\Verification;
 use JadeStep\Core\Job\JobState;
@@ -27,8 +28,8 @@ use JadeStep\Core\Route\Source;
 use Psr\Clock\ClockInterface;
 
 /**
- * The readiness checks of a job, of the route that it has taken. They are worked out when something changes, and kept with
- * the job; at the line everything is read anew.
+ * The readiness checks of a job, of the route that it has taken. They are worked out when something changes, and kept
+ * with the job; at the line everything is read anew.
  */
 final readonly class ChecksOfJob
 {
@@ -48,7 +49,7 @@ final readonly class ChecksOfJob
     {
         $wanted = $job->state === JobState::Open && $job->line_crossed_at === null && $job->route !== null;
         $checks = $wanted ? $this->asLastSeen($job) : [];
-        $job->checks == $checks || $job->update(['checks' => $checks]);
+        $job->update(['checks' => $checks]);
     }
 
     /** @return list<Check> */
@@ -57,11 +58,19 @@ final readonly class ChecksOfJob
         $bag = $job->safetyBag();
         $there = $bag !== null && $this->bags->has($bag->id);
 
-        return $this->all($job, $this->evidence(
-            $job, $bag, $bag === null || ! $there ? null : self::lastReport($bag), $bag === null ? null : self::countsAgreed($bag),
-            $bag?->state === BagState::Sealed,
-            $job->steps()->where('code', StepCode::FetchPackage)->where('state', StepState::Done)->exists() ? true : null,
-        ));
+        return $this->all(
+            $job,
+            $this->evidence(
+                $job,
+                $bag,
+                $bag === null || ! $there ? null : self::lastReport($bag),
+                $bag === null ? null : self::countsAgreed($bag),
+                $bag?->state === BagState::Sealed,
+                $job->steps()->where('code', StepCode::FetchPackage)->where('state', StepState::Done)->exists()
+                    ? true
+                    : null,
+            ),
+        );
     }
 
     /**
@@ -74,15 +83,27 @@ final readonly class ChecksOfJob
     {
         $bag = $job->safetyBag();
         $report = $bag === null ? null : $this->verify($bag, $progress);
-        $agree = $report === null ? null : (! $report->isSound() || $bag->isEncrypted() || $report->counts == $bag->counts);
+        $agree =
+            $report === null
+                ? null
+                : ! $report->isSound()
+                    || $bag->isEncrypted()
+                    || KindCounts::areEqual($report->counts, $bag->counts ?? []);
         if ($report !== null && ! $report->isSound()) {
             $bag->foundDamaged($report->faults);
         }
 
-        return $this->all($job, $this->evidence(
-            $job, $bag, $report, $agree, $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
-            $job->route === null ? null : $this->packagesAreSound($job, $progress),
-        ));
+        return $this->all(
+            $job,
+            $this->evidence(
+                $job,
+                $bag,
+                $report,
+                $agree,
+                $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
+                $job->route === null ? null : $this->packagesAreSound($job, $progress),
+            ),
+        );
     }
 
     /**
@@ -91,17 +112,36 @@ final readonly class ChecksOfJob
      * @param  bool|null  $agree  whether the counts per kind equal the device's listing
      * @param  bool|null  $package  whether the packages are sound
      */
-    private function evidence(BenchJob $job, ?Bag $bag, ?Verification $report, ?bool $agree, bool $sealed, ?bool $package): SafetyEvidence
-    {
+    private function evidence(
+        BenchJob $job,
+        ?Bag $bag,
+        ?Verification $report,
+        ?bool $agree,
+        bool $sealed,
+        ?bool $package,
+    ): SafetyEvidence {
         $wanted = array_column($job->return()?->promise->from(Source::SideExport) ?? [], 'value');
-        $there = $bag === null || $wanted === [] ? [] : SideExportRecord::query()->where('bag_id', $bag->id)->pluck('kind')->all();
+        $there =
+            $bag === null || $wanted === []
+                ? []
+                : SideExportRecord::query()
+                    ->where('bag_id', $bag->id)
+                    ->get()
+                    ->map(static fn (SideExportRecord $r): string => $r->kind)
+                    ->all();
         $encrypted = $bag === null ? $job->encryption() === Encryption::OpenPgp : $bag->isEncrypted();
         $opened = $bag?->passphrase_proven_at;
         $lost = $job->link_lost_at;
 
         return new SafetyEvidence(
-            $report, $agree, $sealed, $package, $encrypted, $opened === null ? null : "It opened this backup {$opened->format('j M Y, H:i')} UTC.",
-            array_values(array_diff($wanted, $there)), $lost === null || $lost->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
+            $report,
+            $agree,
+            $sealed,
+            $package,
+            $encrypted,
+            $opened === null ? null : "It opened this backup {$opened->format('j M Y, H:i')} UTC.",
+            array_values(array_diff($wanted, $there)),
+            $lost === null || $lost->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
             $wanted !== [],
         );
     }

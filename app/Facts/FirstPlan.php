@@ -10,7 +10,10 @@ use App\Models\BenchJob;
 use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Version\Version;
 
-/** Asks the device's vendor anew and makes the plan that a technician most often wants: back to the newest of the major before. */
+/**
+ * Asks the device's vendor anew and makes the plan that a technician most often wants: back to the newest of the
+ * major before.
+ */
 final readonly class FirstPlan
 {
     public function __construct(private HeldAlmanac $held, private RefreshAlmanac $refresh, private JobPlanner $planner)

@@ -15,10 +15,29 @@ final readonly class JobCloser
     {
     }
 
-    /** @param  array<string, mixed>  $more */
-    public function close(BenchJob $job, JobState $state, array $more = []): void
-    {
+    /**
+     * @param  string|null  $by  who ended it, where a person did
+     * @param  list<string>  $losses  in words
+     * @param  string|null  $reason  why it is given back unfinished
+     */
+    public function close(
+        BenchJob $job,
+        JobState $state,
+        ?string $by = null,
+        array $losses = [],
+        ?string $reason = null,
+    ): void {
         $this->locker->wipe($job);
-        $job->update(['state' => $state, 'held_serial' => null, 'ended_at' => $this->clock->now(), 'checks' => []] + $more);
+        $job->update(
+            [
+                'state' => $state,
+                'held_serial' => null,
+                'ended_at' => $this->clock->now(),
+                'checks' => [],
+                'ended_by' => $by,
+                'losses' => $losses,
+                'end_reason' => $reason,
+            ],
+        );
     }
 }

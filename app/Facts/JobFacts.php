@@ -49,12 +49,28 @@ final readonly class JobFacts
         $job->loadMissing('steps', 'bags');
 
         return new Facts(
-            $job->intent, $job->state, $this->clock->now(), $job->device, self::waitsForDevice($job), $job->plan, $job->route,
-            $job->encryption() === Encryption::OpenPgp, $job->return(),
+            $job->intent,
+            $job->state,
+            $this->clock->now(),
+            $job->device,
+            self::waitsForDevice($job),
+            $job->plan,
+            $job->route,
+            $job->encryption() === Encryption::OpenPgp,
+            $job->return(),
             array_values($job->steps->map(static fn (JobStep $s) => $s->fact())->all()),
-            $job->line_crossed_at !== null, $job->install_begun_at !== null, $job->erase_begun_at !== null, $job->checks,
-            self::verdict($job), self::ownBag($job), self::loweredCopies($job), self::bagsToTakeFrom($job), $job->restorable,
-            $job->flag !== null, $job->ended_at?->toDateTimeImmutable(), self::endWords($job),
+            $job->line_crossed_at !== null,
+            $job->install_begun_at !== null,
+            $job->erase_begun_at !== null,
+            $job->checks,
+            self::verdict($job),
+            self::ownBag($job),
+            self::loweredCopies($job),
+            self::bagsToTakeFrom($job),
+            $job->restorable,
+            $job->flag !== null,
+            $job->ended_at?->toDateTimeImmutable(),
+            self::endWords($job),
         );
     }
 
@@ -70,8 +86,11 @@ final readonly class JobFacts
 
     private static function waitsForDevice(BenchJob $job): bool
     {
-        return $job->said !== null && $job->state === JobState::Open
-            && $job->steps->contains(static fn (JobStep $s): bool => $s->code === StepCode::Pair && $s->state !== StepState::Done);
+        return $job->said !== null
+            && $job->state === JobState::Open
+            && $job->steps->contains(
+                static fn (JobStep $s): bool => $s->code === StepCode::Pair && $s->state !== StepState::Done,
+            );
     }
 
     private static function ownBag(BenchJob $job): ?OwnBag
@@ -84,7 +103,12 @@ final readonly class JobFacts
     /** @return list<string> */
     private static function loweredCopies(BenchJob $job): array
     {
-        return array_values($job->bags->filter(static fn (Bag $b): bool => $b->lowered_from !== null)->map(static fn (Bag $b): string => $b->id)->all());
+        return array_values(
+            $job->bags
+                ->filter(static fn (Bag $b): bool => $b->lowered_from !== null)
+                ->map(static fn (Bag $b): string => $b->id)
+                ->all(),
+        );
     }
 
     /** @return list<string> */
@@ -92,20 +116,27 @@ final readonly class JobFacts
     {
         $bags = [];
         foreach ($job->imports as $import) {
-            $import->state === ImportState::Open && $bags[] = $import->bag;
+            if ($import->state === ImportState::Open) {
+                $bags[] = $import->bag;
+            }
         }
         $exported = $job->return()?->promise->from(Source::SideExport) ?? [];
         foreach ($exported as $kind) {
             $bags[] = self::bagOfExport($job, $kind);
         }
 
-        return array_values(array_unique(array_filter($bags)));
+        return array_values(array_unique(array_filter($bags, is_string(...))));
     }
 
     /** The bag of the latest side export of a kind; null where there is none yet. */
     public static function bagOfExport(BenchJob $job, Kind $kind): ?string
     {
-        return SideExportRecord::query()->where('serial', $job->serial)->where('kind', $kind->value)->latest('taken_at')->latest('id')->first()?->bag_id;
+        return SideExportRecord::query()
+            ->where('serial', $job->serial)
+            ->where('kind', $kind->value)
+            ->latest('taken_at')
+            ->latest('id')
+            ->first()?->bag_id;
     }
 
     private static function endWords(BenchJob $job): ?string

@@ -16,7 +16,9 @@ use JadeStep\Core\Route\Plan;
 use JadeStep\Core\Route\Planner;
 use JadeStep\Core\Route\Pretences;
 
-/** Makes the plan of a job for a goal: to keep it, to see what differs from the accepted one, or to see what would be. */
+/**
+ * Makes the plan of a job for a goal: to keep it, to see what differs from the accepted one, or to see what would be.
+ */
 final readonly class JobPlanner
 {
     public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac)
@@ -27,7 +29,9 @@ final readonly class JobPlanner
     public function keep(BenchJob $job, Goal $goal): void
     {
         $job->update([
-            'goal' => $goal, 'plan' => $this->plan($job, $goal), 'catalogue_id' => $this->almanac->forLine($job->readDevice()->osLine)?->id,
+            'goal' => $goal,
+            'plan' => $this->plan($job, $goal),
+            'catalogue_id' => $this->almanac->forLine($job->readDevice()->osLine)?->id,
         ]);
     }
 
@@ -48,7 +52,12 @@ final readonly class JobPlanner
     {
         return $job->accepted === null || $job->route === null || $job->goal === null
             ? []
-            : PlanDifferences::between($job->accepted->plan, $this->plan($job, $job->goal), $job->route, $job->readDevice());
+            : PlanDifferences::between(
+                $job->accepted->plan,
+                $this->plan($job, $job->goal),
+                $job->route,
+                $job->readDevice(),
+            );
     }
 
     /** The plan of what is pretended; it is kept nowhere. */

@@ -65,8 +65,8 @@ final readonly class MissingItems
     }
 
     /**
-     * Encrypted bags of other times keep their listing to themselves, so that they may have it or not; the job's own one is
-     * known to have it all.
+     * Encrypted bags of other times keep their listing to themselves, so that they may have it or not; the job's own
+     * one is known to have it all.
      *
      * @param  list<Item>  $missing
      * @return array<string, list<ItemPlace>> by kind and digest
@@ -82,7 +82,9 @@ final readonly class MissingItems
             }
             $told = ! $bag->isEncrypted() || $bag->id === $own?->id;
             foreach ($bag->isEncrypted() ? self::perhaps($bag, $missing) : $this->items($bag) as $item) {
-                isset($wanted[self::name($item)]) && $places[self::name($item)][] = new ItemPlace($bag->id, $item->path, $told);
+                if (isset($wanted[self::name($item)])) {
+                    $places[self::name($item)][] = new ItemPlace($bag->id, $item->path, $told);
+                }
             }
         }
 
@@ -101,7 +103,9 @@ final readonly class MissingItems
     {
         $kinds = array_column($bag->kinds, 'value');
 
-        return $bag->passphrase_proven_at === null ? [] : array_values(array_filter($missing, static fn (Item $i): bool => in_array($i->kind, $kinds, true)));
+        return $bag->passphrase_proven_at === null
+            ? []
+            : array_values(array_filter($missing, static fn (Item $i): bool => in_array($i->kind, $kinds, true)));
     }
 
     /** @return list<Item> */

@@ -32,7 +32,10 @@ final readonly class OpenedBags
         return $pgp === null ? null : new EncryptedContent($folder, $pgp);
     }
 
-    /** The bag's content, tried once: null where a passphrase is wanted, or the held one is not this bag's, which is then wiped. */
+    /**
+     * The bag's content, tried once: null where a passphrase is wanted, or the held one is not this bag's, which is
+     * then wiped.
+     */
     public function tried(BenchJob $job, Bag $bag): ?BagContent
     {
         $content = $this->of($job, $bag);
@@ -53,6 +56,7 @@ final readonly class OpenedBags
     {
         $which = $bag === null ? '' : " It is that of \"{$bag->label}\".";
 
-        return "The owner's passphrase is wanted: {$for}.{$which} It is held encrypted while it is needed, and then wiped.";
+        return "The owner's passphrase is wanted: {$for}.{$which} "
+            .'It is held encrypted while it is needed, and then wiped.';
     }
 }

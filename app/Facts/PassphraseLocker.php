@@ -23,9 +23,13 @@ final readonly class PassphraseLocker
 
     public function put(BenchJob $job, Passphrase $passphrase): void
     {
-        HeldPassphrase::query()->updateOrCreate(['bench_job_id' => $job->id], [
-            'ciphertext' => Crypt::encryptString($passphrase->reveal()), 'expires_at' => $this->clock->now()->modify('+'.self::HOURS.' hours'),
-        ]);
+        HeldPassphrase::query()->updateOrCreate(
+            ['bench_job_id' => $job->id],
+            [
+                'ciphertext' => Crypt::encryptString($passphrase->reveal()),
+                'expires_at' => $this->clock->now()->modify('+'.self::HOURS.' hours'),
+            ],
+        );
     }
 
     /** Opens and closes with the job's passphrase: null where none is held. */
@@ -41,7 +45,7 @@ final readonly class PassphraseLocker
 
     public static function with(Passphrase $passphrase): OpenPgp
     {
-        return new OpenPgp(config('jade.gnupg'), $passphrase);
+        return new OpenPgp(config()->string('jade.gnupg'), $passphrase);
     }
 
     public function wipe(BenchJob $job): void

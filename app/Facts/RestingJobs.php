@@ -35,7 +35,9 @@ final readonly class RestingJobs
         $jobs = [];
         foreach (BenchJob::openWithAll() as $job) {
             foreach ($this->facts->job($job)->restsOn()->all as $holding) {
-                $holding->kind === HoldingKind::Package && $jobs[$holding->id][] = $job->id;
+                if ($holding->kind === HoldingKind::Package) {
+                    $jobs[$holding->id][] = $job->id;
+                }
             }
         }
 

@@ -9,6 +9,7 @@ use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Ports\BagStore;
 use App\Refusal\Refusal;
+use Illuminate\Database\Eloquent\Collection;
 use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Device\Kind;
@@ -21,7 +22,10 @@ use JadeStep\Core\Route\Losses;
 use JadeStep\Core\Route\ReturnChoices;
 use JadeStep\Core\Route\Situation;
 
-/** All that might be put back on a job's device, judged by the core: every bag of it, its cloud backup, and bags of others. */
+/**
+ * All that might be put back on a job's device, judged by the core: every bag of it, its cloud backup, and bags of
+ * others.
+ */
 final readonly class ReturnChoicesOfJob
 {
     /** So many bags of other devices are shown, so that a mix-up is seen. */
@@ -45,13 +49,21 @@ final readonly class ReturnChoicesOfJob
     {
         $asOf = $bag === null ? new \DateTimeImmutable('@0') : $bag->taken_at->toDateTimeImmutable();
 
-        return $this->promise($job, ReturnChoices::asNew($this->situation($job), $this->installed($job), $kinds, $asOf));
+        return $this->promise(
+            $job,
+            ReturnChoices::asNew($this->situation($job), $this->installed($job), $kinds, $asOf),
+        );
     }
 
     /** @param  list<KindFate>  $fates */
     public function promise(BenchJob $job, array $fates): Promise
     {
-        $losses = Losses::of($fates, $this->situation($job)->device, $this->almanac->almanac(), $this->installed($job)->version);
+        $losses = Losses::of(
+            $fates,
+            $this->situation($job)->device,
+            $this->almanac->almanac(),
+            $this->installed($job)->version,
+        );
 
         return new Promise($fates, $losses);
     }
@@ -62,22 +74,47 @@ final readonly class ReturnChoicesOfJob
         $end = $job->takenRoute()->end();
 
         return $this->almanac->almanac()->build($job->readDevice()->osLine, $end->version, $end->build)
-            ?? throw Refusal::notNow("The almanac does not know {$end->label()} any more. Refresh it, or import the catalogue that the plan rests on.");
+            ?? throw Refusal::notNow(
+                "The almanac does not know {$end->label()} any more. Refresh it, or import the catalogue that "
+                    .'the plan rests on.',
+            );
     }
 
     private function situation(BenchJob $job): Situation
     {
-        return $this->situation->pastLine($job, $job->goal ?? throw new \LogicException('A job with a route has a goal.'), null);
+        return $this->situation->pastLine(
+            $job,
+            $job->goal ?? throw new \LogicException('A job with a route has a goal.'),
+            null,
+        );
+    }
+
+    /**
+     * The newest whole bags of other devices of the same line, which are shown with why they do not fit.
+     *
+     * @return Collection<int, Bag>
+     */
+    public static function others(BenchJob $job): Collection
+    {
+        return Bag::wholes()
+            ->where('serial', '!=', $job->serial)
+            ->where('os_line', $job->device?->osLine)
+            ->reorder()
+            ->latest('created_at')
+            ->latest('id')
+            ->limit(self::OTHERS_SHOWN)
+            ->get();
     }
 
     /** @return list<Candidate> */
     private function candidates(BenchJob $job): array
     {
-        [$own, $others] = Bag::wholes()->get()->partition(static fn (Bag $b): bool => $b->serial === $job->serial);
-        $line = $job->readDevice()->osLine;
-        $others = $others->reverse()->filter(static fn (Bag $b): bool => $b->os_line === $line)->take(self::OTHERS_SHOWN);
+        $own = Bag::wholes()->where('serial', $job->serial)->get();
+        $others = self::others($job);
         $refused = array_map(static fn (RefusedBase $r): string => $r->backup, $job->refused_bases);
-        $held = $own->merge($others)->map(fn (Bag $b): Candidate => $this->candidate($b, in_array($b->id, $refused, true)));
+        $held = $own
+            ->merge($others)
+            ->map(fn (Bag $b): Candidate => $this->candidate($b, in_array($b->id, $refused, true)));
 
         return [...array_values($held->all()), ...self::cloud($job, in_array(BaseUse::CLOUD, $refused, true))];
     }
@@ -85,7 +122,13 @@ final readonly class ReturnChoicesOfJob
     private function candidate(Bag $b, bool $refused): Candidate
     {
         // a bag that some earlier version of this program took in may not say its line
-        return new Candidate($b->held(), $b->serial, $b->os_line ?? '', $b->state === BagState::Damaged || ! $this->bags->has($b->id), $refused);
+        return new Candidate(
+            $b->held(),
+            $b->serial,
+            $b->os_line ?? '',
+            $b->state === BagState::Damaged || ! $this->bags->has($b->id),
+            $refused,
+        );
     }
 
     /** @return list<Candidate> */
@@ -94,6 +137,8 @@ final readonly class ReturnChoicesOfJob
         $backup = $job->cloud?->backup;
         $accepted = $job->route?->base?->backup === BaseUse::CLOUD;
 
-        return $backup === null ? [] : [new Candidate($backup->held(), $job->serial, $job->readDevice()->osLine, false, $refused, $accepted)];
+        return $backup === null
+            ? []
+            : [new Candidate($backup->held(), $job->serial, $job->readDevice()->osLine, false, $refused, $accepted)];
     }
 }

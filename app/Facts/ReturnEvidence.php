@@ -7,6 +7,7 @@ namespace App\Facts;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\ReturnRecord;
+use Illuminate\Support\Collection;
 use JadeStep\Core\Evidence\Proportion;
 use JadeStep\Core\Proof\Account;
 use JadeStep\Core\Proof\Happened;
@@ -24,39 +25,72 @@ final readonly class ReturnEvidence
 
     public function came(BenchJob $job, Bag $original, Version $installed, Account $account): void
     {
-        $base = array_filter($account->kinds, static fn (KindAccount $k): bool => $k->promise->from === Source::Base && $k->before > 0);
-        $this->note($job, $original, $installed, array_map(static fn (KindAccount $k): array => [$k->promise->kind->value, $k->happened === Happened::All], $base));
+        $base = array_filter(
+            $account->kinds,
+            static fn (KindAccount $k): bool => $k->promise->from === Source::Base && $k->before > 0,
+        );
+        $this->note(
+            $job,
+            $original,
+            $installed,
+            array_combine(
+                array_map(static fn (KindAccount $k): string => $k->promise->kind->value, $base),
+                array_map(static fn (KindAccount $k): bool => $k->happened === Happened::All, $base),
+            ),
+        );
     }
 
     public function wasRefused(BenchJob $job, Bag $original, Version $installed): void
     {
-        $this->note($job, $original, $installed, array_map(static fn (string $kind): array => [$kind, false], array_keys(array_filter($original->counts ?? []))));
+        $this->note(
+            $job,
+            $original,
+            $installed,
+            array_fill_keys(
+                array_keys(array_filter($original->counts ?? [], static fn (int $items): bool => $items > 0)),
+                false,
+            ),
+        );
     }
 
-    /** @return list<array{kind: string, returned: int, of: int, low: float|null, high: float|null}> of returns from one major to another */
+    /** @return array<string, Proportion> by kind: of returns from one major to another */
     public function told(string $osLine, int $from, int $to): array
     {
-        $rows = ReturnRecord::query()->toBase()->where('os_line', $osLine)->where('from_major', $from)->where('to_major', $to)
-            ->groupBy('kind')->orderBy('kind')->selectRaw('kind, count(*) as tries, sum(succeeded) as good')->get();
+        $rows = ReturnRecord::query()
+            ->where('os_line', $osLine)
+            ->where('from_major', $from)
+            ->where('to_major', $to)
+            ->get(['kind', 'succeeded'])
+            ->groupBy('kind')
+            ->sortKeys();
 
-        return array_values($rows->map(static function (object $r): array {
-            $p = Proportion::of((int) $r->good, (int) $r->tries);
-
-            return ['kind' => (string) $r->kind, 'returned' => $p->successes, 'of' => $p->trials, 'low' => $p->low, 'high' => $p->high];
-        })->all());
+        return $rows
+            ->map(
+                static fn (Collection $of): Proportion => Proportion::of(
+                    $of->where('succeeded', true)->count(),
+                    $of->count(),
+                ),
+            )
+            ->all();
     }
 
-    /** @param  array<array{string, bool}>  $outcomes */
+    /** @param  array<string, bool>  $outcomes  whether it went well, by kind */
     private function note(BenchJob $job, Bag $original, Version $installed, array $outcomes): void
     {
         $from = Version::parse($original->declared_version);
         if (! $from->isAbove($installed)) {
             return; // it was put back as it was: that is no evidence for lowering
         }
-        foreach ($outcomes as [$kind, $succeeded]) {
+        foreach ($outcomes as $kind => $succeeded) {
             ReturnRecord::query()->insertOrIgnore([
-                'bench_job_id' => $job->id, 'bag_id' => $original->id, 'os_line' => (string) $original->os_line, 'from_major' => $from->major, 'to_major' => $installed->major,
-                'kind' => $kind, 'succeeded' => $succeeded, 'noted_at' => $this->clock->now(),
+                'bench_job_id' => $job->id,
+                'bag_id' => $original->id,
+                'os_line' => (string) $original->os_line,
+                'from_major' => $from->major,
+                'to_major' => $installed->major,
+                'kind' => $kind,
+                'succeeded' => $succeeded,
+                'noted_at' => $this->clock->now(),
             ]);
         }
     }

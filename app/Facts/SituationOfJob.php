@@ -32,15 +32,22 @@ final readonly class SituationOfJob
         $accept = $job->accept ?? AcceptedLosses::none();
 
         return new Situation(
-            $this->clock->now(), $this->device($job), [...$this->bagsOf($job), ...self::cloudOf($job)], self::exportsOf($job),
-            $choice->encryption, $choice->sideExports, $this->rates->figures($job->bench_id, $this->bags->freeBytes()), $goal,
-            $accept->pairingLost, $accept->appsUnavailable,
+            $this->clock->now(),
+            $this->device($job),
+            [...$this->bagsOf($job), ...self::cloudOf($job)],
+            self::exportsOf($job),
+            $choice->encryption,
+            $choice->sideExports,
+            $this->rates->figures($job->bench_id, $this->bags->freeBytes()),
+            $goal,
+            $accept->pairingLost,
+            $accept->appsUnavailable,
         );
     }
 
     /**
-     * Once the install has begun: no new backup can be taken, the job's own one is held, and what the device runs is what
-     * it tells now.
+     * Once the install has begun: no new backup can be taken, the job's own one is held, and what the device runs is
+     * what it tells now.
      */
     public function pastLine(BenchJob $job, Goal $goal, ?DeviceReading $now): Situation
     {
@@ -49,8 +56,16 @@ final readonly class SituationOfJob
         $device = $so->device->past($now?->device, $job->erase_begun_at === null);
 
         return new Situation(
-            $so->now, $device, [...$so->backups, ...($own === null ? [] : [$own->held()])], $so->sideExports, PlannedBackup::None, [],
-            $so->bench, $goal, $so->acceptedPairingLost, $so->acceptedAppsUnavailable,
+            $so->now,
+            $device,
+            [...$so->backups, ...$own === null ? [] : [$own->held()]],
+            $so->sideExports,
+            PlannedBackup::None,
+            [],
+            $so->bench,
+            $goal,
+            $so->acceptedPairingLost,
+            $so->acceptedAppsUnavailable,
         );
     }
 
@@ -66,14 +81,19 @@ final readonly class SituationOfJob
     }
 
     /**
-     * The verified bags of this device that are on the shelf; the job's own is the planned one, lowered copies are none.
+     * The verified bags of this device that are on the shelf; the job's own is the planned one, lowered copies are
+     * none.
      *
      * @return list<HeldBackup>
      */
     private function bagsOf(BenchJob $job): array
     {
-        $bags = Bag::originals()->where('serial', $job->serial)->get()
-            ->filter(fn (Bag $b): bool => $b->bench_job_id !== $job->id && $b->state->proven() && $this->bags->has($b->id));
+        $bags = Bag::originals()
+            ->where('serial', $job->serial)
+            ->get()
+            ->filter(
+                fn (Bag $b): bool => $b->bench_job_id !== $job->id && $b->state->proven() && $this->bags->has($b->id),
+            );
 
         return array_values($bags->map(static fn (Bag $b): HeldBackup => $b->held())->all());
     }

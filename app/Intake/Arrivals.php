@@ -11,7 +11,10 @@ use App\Ports\Exception\LinkLost;
 use App\Ports\PortReading;
 use App\Refusal\Refusal;
 
-/** Notices that a device that was taken in by hand is plugged in: known by its serial, or by its IMEI. Runs in the workers. */
+/**
+ * Notices that a device that was taken in by hand is plugged in: known by its serial, or by its IMEI. Runs in the
+ * workers.
+ */
 final class Arrivals
 {
     private const EVERY_SECONDS = 2.0;
@@ -33,14 +36,29 @@ final class Arrivals
             return;
         }
         try {
-            $plugged = array_filter(array_map(static fn (PortReading $p): ?string => $p->serial, $this->link->ports()));
+            $plugged = array_filter(
+                array_map(static fn (PortReading $p): ?string => $p->serial, $this->link->ports()),
+                static fn (?string $serial): bool => $serial !== null && $serial !== '',
+            );
         } catch (LinkLost) {
             return; // looked for again in a moment
         }
-        $held = BenchJob::query()->whereNotIn('id', $waiting->modelKeys())->whereIn('held_serial', $plugged)->pluck('held_serial')->all();
+        $held = BenchJob::query()
+            ->whereNotIn('id', $waiting->modelKeys())
+            ->whereIn('held_serial', $plugged)
+            ->get()
+            ->map(static fn (BenchJob $j): string => $j->serial)
+            ->all();
         foreach (array_diff($plugged, $held) as $serial) {
-            $job = $waiting->first(static fn (BenchJob $j): bool => strcasecmp((string) $j->said?->serial, $serial) === 0)
-                ?? $waiting->first(fn (BenchJob $j): bool => $j->said !== null && $j->said->serial === null && $this->imeiOf($serial) === (string) $j->said->imei);
+            $job =
+                $waiting->first(
+                    static fn (BenchJob $j): bool => strcasecmp((string) $j->said?->serial, $serial) === 0,
+                )
+                ?? $waiting->first(
+                    fn (BenchJob $j): bool => $j->said !== null
+                        && $j->said->serial === null
+                        && $this->imeiOf($serial) === (string) $j->said->imei,
+                );
             $this->arrive($serial, $job);
         }
     }
@@ -48,7 +66,9 @@ final class Arrivals
     private function arrive(string $serial, ?BenchJob $job): void
     {
         try {
-            $job === null || $this->attach->device($job, $serial, null);
+            if ($job !== null) {
+                $this->attach->device($job, $serial, null);
+            }
         } catch (Refusal|LinkLost|Declined) {
             // another worker was quicker, or the device is gone again
         }

@@ -6,6 +6,7 @@ namespace App\Intake;
 
 use App\Almanac\HeldAlmanac;
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\BenchJob;
 use App\Models\User;
@@ -29,7 +30,10 @@ final readonly class Batch
      */
     public function preview(string $csv): array
     {
-        $held = BenchJob::query()->where('held_serial', '!=', null)->pluck('id', 'held_serial')->mapWithKeys(static fn (int $id, string $serial): array => [strtolower($serial) => $id])->all();
+        $held = [];
+        foreach (BenchJob::query()->where('held_serial', '!=', null)->get(['id', 'held_serial']) as $job) {
+            $held[strtolower((string) $job->held_serial)] = $job->id;
+        }
 
         return array_map(static function (IntakeLine $line) use ($held): IntakeLine {
             $name = strtolower($line->cells['serial'] === '' ? "IMEI {$line->cells['imei']}" : $line->cells['serial']);
@@ -49,9 +53,9 @@ final readonly class Batch
             throw Refusal::previewChanged($expected, count($good));
         }
 
-        return DB::transaction(function () use ($good, $by): array {
+        return DB::connection()->transaction(function () use ($good, $by): array {
             $jobs = array_map(fn (IntakeLine $l): BenchJob => $this->byHand->open($l->said(), $l->goal, $by), $good);
-            $this->journal->noteDeed(Deed::TakeInBatch, $by, ['devices' => count($jobs)]);
+            $this->journal->noteDeed(Deed::TakeInBatch, $by, new Evidence(['devices' => count($jobs)]));
 
             return $jobs;
         });

@@ -9,6 +9,7 @@ use App\Facts\FirstPlan;
 use App\Facts\JobFacts;
 use App\Facts\JobPlanner;
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Ledger\StepLedger;
 use App\Models\BenchJob;
@@ -22,7 +23,10 @@ use JadeStep\Core\Job\Act;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Route\Goal;
 
-/** Takes in a device that is not plugged in, by what people can tell of it. It is planned for, and waits for its cable. */
+/**
+ * Takes in a device that is not plugged in, by what people can tell of it. It is planned for, and waits for its
+ * cable.
+ */
 final readonly class ByHand
 {
     public function __construct(
@@ -44,14 +48,18 @@ final readonly class ByHand
     {
         $device = $said->device($this->fitting($said));
         try {
-            return DB::transaction(function () use ($said, $goal, $by, $device): BenchJob {
+            return DB::connection()->transaction(function () use ($said, $goal, $by, $device): BenchJob {
                 $job = BenchJob::query()->create([
-                    'serial' => $said->name(), 'held_serial' => $said->name(), 'state' => JobState::Open, 'opened_by' => $by->id,
-                    'said' => $said->signedBy($by->name), 'device' => $device,
+                    'serial' => $said->name(),
+                    'held_serial' => $said->name(),
+                    'state' => JobState::Open,
+                    'opened_by' => $by->id,
+                    'said' => $said->signedBy($by->name),
+                    'device' => $device,
                 ]);
                 $this->ledger->begin($job);
                 $this->planner->keep($job, $goal ?? FirstPlan::usual($said->version));
-                $this->journal->noteDeed(Deed::TakeIn, $by, ['by hand' => true], null, $job);
+                $this->journal->noteDeed(Deed::TakeIn, $by, new Evidence(['by hand' => true]), null, $job);
 
                 return $job;
             });
@@ -67,7 +75,12 @@ final readonly class ByHand
         $device = $said->device($this->fitting($said));
         try {
             DB::transaction(function () use ($job, $said, $by, $device): void {
-                $job->update(['serial' => $said->name(), 'held_serial' => $said->name(), 'said' => $said->signedBy($by->name), 'device' => $device]);
+                $job->update([
+                    'serial' => $said->name(),
+                    'held_serial' => $said->name(),
+                    'said' => $said->signedBy($by->name),
+                    'device' => $device,
+                ]);
                 $this->planner->keep($job, $job->goal ?? FirstPlan::usual($said->version));
                 $this->journal->note(Act::CorrectSaid, $job, $by);
             });

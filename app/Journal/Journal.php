@@ -15,24 +15,14 @@ use JadeStep\Core\Job\Act;
  */
 final class Journal
 {
-    private const LONGEST_EVIDENCE = 20_000;
-
-    /**
-     * A person's act on a job.
-     *
-     * @param  array<string, mixed>  $evidence  never a secret, nor an owner's content
-     */
-    public function note(Act $act, BenchJob $job, User $by, array $evidence = []): void
+    /** A person's act on a job. */
+    public function note(Act $act, BenchJob $job, User $by, Evidence $evidence = new Evidence): void
     {
         $this->write($act->value, $act->done(), $job, $job->serial, $by, $evidence);
     }
 
-    /**
-     * That an act on a job was refused, and why.
-     *
-     * @param  array<string, mixed>  $evidence
-     */
-    public function noteRefused(Act $act, BenchJob $job, User $by, array $evidence): void
+    /** That an act on a job was refused, and why. */
+    public function noteRefused(Act $act, BenchJob $job, User $by, Evidence $evidence): void
     {
         $this->write("{$act->value}-refused", "{$act->done()}: refused", $job, $job->serial, $by, $evidence);
     }
@@ -41,46 +31,40 @@ final class Journal
      * What a machine did for a job.
      *
      * @param  string  $event  its code
-     * @param  array<string, mixed>  $evidence
      */
-    public function noteMachine(string $event, string $words, BenchJob $job, array $evidence = []): void
+    public function noteMachine(string $event, string $words, BenchJob $job, Evidence $evidence = new Evidence): void
     {
         $this->write($event, $words, $job, $job->serial, null, $evidence);
     }
 
-    /**
-     * A person's deed on something that is no job: a bag, a vendor, a setting.
-     *
-     * @param  array<string, mixed>  $evidence
-     */
-    public function noteDeed(Deed $deed, User $by, array $evidence = [], ?string $serial = null, ?BenchJob $job = null): void
-    {
+    /** A person's deed on something that is no job: a bag, a vendor, a setting. */
+    public function noteDeed(
+        Deed $deed,
+        User $by,
+        Evidence $evidence = new Evidence,
+        ?string $serial = null,
+        ?BenchJob $job = null,
+    ): void {
         $this->write($deed->value, $deed->words(), $job, $serial ?? $job?->serial, $by, $evidence);
     }
 
-    /** @param  array<string, mixed>  $evidence */
-    private function write(string $event, string $words, ?BenchJob $job, ?string $serial, ?User $by, array $evidence): void
-    {
+    private function write(
+        string $event,
+        string $words,
+        ?BenchJob $job,
+        ?string $serial,
+        ?User $by,
+        Evidence $evidence,
+    ): void {
         activity()
             ->event($event)
             ->causedBy($by)
-            ->withProperties(self::cut($evidence))
+            ->withProperties($evidence->cut()->facts)
             ->tap(static function (JournalLine $line) use ($job, $by, $serial): void {
                 $line->who = $by === null ? JournalLine::MACHINE : $by->name;
                 $line->serial = $serial;
                 $line->bench_job_id = $job?->id;
             })
             ->log($words);
-    }
-
-    /**
-     * @param  array<string, mixed>  $evidence
-     * @return array<string, mixed>
-     */
-    private static function cut(array $evidence): array
-    {
-        $tooLong = strlen((string) json_encode($evidence)) > self::LONGEST_EVIDENCE;
-
-        return $tooLong ? ['cut' => true, 'fields' => array_keys($evidence)] : $evidence;
     }
 }

@@ -7,8 +7,12 @@ namespace App\Ledger;
 /** How far a step is. */
 final readonly class Progress
 {
-    private function __construct(public ?float $fraction, public ?int $done, public ?int $whole, public bool $doNotDisturb)
-    {
+    private function __construct(
+        public ?float $fraction,
+        public ?int $done,
+        public ?int $whole,
+        public bool $doNotDisturb,
+    ) {
     }
 
     public static function unknown(): self
@@ -31,6 +35,8 @@ final readonly class Progress
     /** @return float|null 0 to 1 */
     public function share(): ?float
     {
-        return $this->fraction ?? ($this->whole === null || $this->whole === 0 ? null : $this->done / $this->whole);
+        $known = $this->done !== null && $this->whole !== null && $this->whole > 0;
+
+        return $this->fraction ?? ($known ? $this->done / $this->whole : null);
     }
 }

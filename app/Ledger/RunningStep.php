@@ -6,7 +6,7 @@ namespace App\Ledger;
 
 use App\Ledger\Exception\ClaimLost;
 use App\Models\BenchJob;
-use App\Models\Casts\Json;
+use App\Models\Casts\AsFields;
 use App\Models\JobStep;
 use App\Ports\DeviceLink;
 use App\Ports\Operation;
@@ -15,7 +15,6 @@ use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\Phase;
 use JadeStep\Core\Job\PhaseCode;
-use JadeStep\Core\Job\ProblemCode;
 
 /** What a running step works with: its job, its memory, and a way to say how far it is. */
 final class RunningStep
@@ -27,16 +26,13 @@ final class RunningStep
     /** A step that only watches gives its worker back after a while, so that other devices get their turn. */
     private const WATCH_SECONDS = 4.0;
 
-    private const ASK_AGAIN_SECONDS = 1.0;
-
     private float $lastBeat = 0.0;
 
     private ?string $lastPhase = null;
 
     private ?Progress $last = null;
 
-    /** @var array<string, array{int, int}>|null */
-    private ?array $tally = null;
+    private ?Tally $tally = null;
 
     private ?PhaseCode $ratePhase = null;
 
@@ -44,8 +40,11 @@ final class RunningStep
 
     private int $rateBytes = 0;
 
-    public function __construct(public readonly BenchJob $job, private readonly JobStep $step, private readonly StepLedger $ledger)
-    {
+    public function __construct(
+        public readonly BenchJob $job,
+        private readonly JobStep $step,
+        private readonly StepLedger $ledger,
+    ) {
     }
 
     public function leg(): int
@@ -62,7 +61,9 @@ final class RunningStep
     /** Says that the step is still there, without anything new. */
     public function beat(): void
     {
-        $this->last === null || $this->lastPhase === null || $this->tell(Phase::read($this->lastPhase), $this->last);
+        if ($this->last !== null && $this->lastPhase !== null) {
+            $this->tell(Phase::read($this->lastPhase), $this->last);
+        }
     }
 
     private function tell(Phase $phase, Progress $progress): void
@@ -73,32 +74,29 @@ final class RunningStep
             return;
         }
         [$this->lastBeat, $this->lastPhase] = [$now, $phase->kept()];
-        $this->ledger->beat($this->step, [
-            'phase' => $phase->kept(), 'progress' => $progress->share(), ...$this->talliedMemory(), 'problem' => null, 'problem_at' => null,
-            'bytes_done' => $progress->done, 'bytes_total' => $progress->whole, 'do_not_disturb' => $progress->doNotDisturb,
-            'bytes_per_second' => $this->rate($phase->code, $now, $progress->done),
-        ]);
-    }
-
-    /**
-     * How far it is by kind, told with the next progress.
-     *
-     * @param  array<string, array{int, int}>  $kinds  items done, and in all
-     */
-    public function tally(array $kinds): void
-    {
-        $this->tally = $kinds;
-    }
-
-    /** @return array<string, string> */
-    private function talliedMemory(): array
-    {
-        if ($this->tally === null) {
-            return [];
+        $memory = [];
+        if ($this->tally !== null) {
+            $this->step->data = $this->memory()->with('tally', $this->tally->fields());
+            $memory = ['data' => AsFields::written($this->step->data)];
         }
-        $this->step->data = ['tally' => $this->tally] + ($this->step->data ?? []);
+        $this->ledger->beat(
+            $this->step,
+            ...$memory,
+            phase: $phase->kept(),
+            progress: $progress->share(),
+            problem: null,
+            problem_at: null,
+            bytes_done: $progress->done,
+            bytes_total: $progress->whole,
+            do_not_disturb: $progress->doNotDisturb,
+            bytes_per_second: $this->rate($phase->code, $now, $progress->done),
+        );
+    }
 
-        return ['data' => Json::encode($this->step->data)];
+    /** How far it is by kind, told with the next progress. */
+    public function tally(Tally $tally): void
+    {
+        $this->tally = $tally;
     }
 
     /** The rate since this kind of phase began in this run, so that kinds that follow each other count as one. */
@@ -121,28 +119,28 @@ final class RunningStep
         return $this->step->memory();
     }
 
-    /** @param  array<string, mixed>  $facts */
-    public function remember(array $facts): void
+    /** Keeps facts across runs of the step, each under its name. */
+    public function remember(mixed ...$facts): void
     {
-        $data = $facts + ($this->step->data ?? []);
-        $this->ledger->beat($this->step, ['data' => Json::encode($data)]);
-        $this->step->data = $data;
+        $memory = $this->memory();
+        foreach ($facts as $name => $fact) {
+            $memory = $memory->with((string) $name, $fact);
+        }
+        $this->ledger->beat($this->step, data: AsFields::written($memory));
+        $this->step->data = $memory;
     }
 
     /**
-     * Writes facts of the job and of the step's memory down in one transaction, as long as this worker holds the step.
+     * Writes facts of the job down, and of the step, in one transaction, as long as this worker holds the step.
      *
-     * @param  array<string, mixed>  $ofJob
-     * @param  array<string, mixed>  $ofStep
-     * @param  (callable(): void)|null  $provided  throws where it may not be, the job's row being held
+     * @param  callable(BenchJob): mixed  $write  the job's row being held; throws where it may not be
      */
-    public function mark(array $ofJob, array $ofStep, ?callable $provided = null): void
+    public function mark(callable $write): void
     {
-        DB::transaction(function () use ($ofJob, $ofStep, $provided): void {
+        DB::transaction(function () use ($write): void {
             $this->job->lock();
-            $provided === null || $provided();
-            $this->remember($ofStep);
-            $this->job->update($ofJob);
+            $this->ledger->beat($this->step);
+            $write($this->job);
         });
     }
 
@@ -155,7 +153,7 @@ final class RunningStep
         $until = microtime(true) + self::WATCH_SECONDS;
         while (! $operation->isOver()) {
             if ($operation->wants !== null) {
-                return self::wanted($operation->wants);
+                return StepEnd::askedOnDevice($operation->wants);
             }
             $this->tell($operation->phase, Progress::ofOperation($operation->progress, $operation->doNotDisturb));
             if (microtime(true) > $until) {
@@ -166,16 +164,5 @@ final class RunningStep
         }
 
         return $operation;
-    }
-
-    private static function wanted(string $wants): StepEnd
-    {
-        [$code, $words] = match ($wants) {
-            'consent' => [ProblemCode::ConsentWanted, 'The device wants its holder\'s consent: unlock it and say yes on its screen.'],
-            'passcode' => [ProblemCode::PasscodeWanted, 'The device wants its passcode: enter it on the device, never here.'],
-            default => [ProblemCode::OnDeviceWanted, 'The device wants something on its screen. Do there what it says.'],
-        };
-
-        return StepEnd::waiting(self::ASK_AGAIN_SECONDS, $code, "{$words} It then goes on by itself.");
     }
 }

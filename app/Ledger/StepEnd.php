@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
+use App\Journal\Evidence;
 use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\StepCode;
@@ -11,21 +12,21 @@ use JadeStep\Core\Job\StepCode;
 /** How one run of a step ended. */
 final readonly class StepEnd
 {
+    private const ASK_AGAIN_SECONDS = 1.0;
+
     /**
      * @param  list<StepCode>  $also  steps that begin anew with it
-     * @param  array<string, mixed>  $evidence  for the Journal
      */
     private function __construct(
         public StepEndKind $kind,
         public float $seconds,
         public ?Problem $problem,
         public array $also = [],
-        public array $evidence = [],
+        public Evidence $evidence = new Evidence,
     ) {
     }
 
-    /** @param  array<string, mixed>  $evidence  what shows it, for the Journal; never a secret, nor an owner's content */
-    public static function done(array $evidence = []): self
+    public static function done(Evidence $evidence = new Evidence): self
     {
         return new self(StepEndKind::Done, 0, null, [], $evidence);
     }
@@ -78,5 +79,30 @@ final readonly class StepEnd
     public static function backToLine(ProblemCode $code, string $detail, array $also = []): self
     {
         return new self(StepEndKind::BackToLine, 0, Problem::of($code, $detail), $also);
+    }
+
+    /**
+     * The device wants something of its holder; it goes on when that is done.
+     *
+     * @param  string  $why  a sentence before what to do, where there is more to say
+     */
+    public static function askedOnDevice(string $wants, string $why = ''): self
+    {
+        [$code, $words] = match ($wants) {
+            'consent' => [
+                ProblemCode::ConsentWanted,
+                'The device wants its holder\'s consent: unlock it and say yes on its screen.',
+            ],
+            'passcode' => [
+                ProblemCode::PasscodeWanted,
+                'The device wants its passcode: enter it on the device, never here.',
+            ],
+            default => [
+                ProblemCode::OnDeviceWanted,
+                'The device wants something on its screen. Do there what it says.',
+            ],
+        };
+
+        return self::waiting(self::ASK_AGAIN_SECONDS, $code, ltrim("{$why} {$words} It then goes on by itself."));
     }
 }

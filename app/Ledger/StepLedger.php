@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ledger;
 
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Ledger\Exception\ClaimLost;
 use App\Models\BenchJob;
@@ -27,8 +28,17 @@ use Psr\Clock\ClockInterface;
 final readonly class StepLedger
 {
     private const CLEAN = [
-        'claim' => null, 'phase' => null, 'progress' => null, 'bytes_done' => null, 'bytes_total' => null, 'bytes_per_second' => null,
-        'do_not_disturb' => false, 'problem' => null, 'problem_at' => null, 'not_before' => null, 'heartbeat_at' => null,
+        'claim' => null,
+        'phase' => null,
+        'progress' => null,
+        'bytes_done' => null,
+        'bytes_total' => null,
+        'bytes_per_second' => null,
+        'do_not_disturb' => false,
+        'problem' => null,
+        'problem_at' => null,
+        'not_before' => null,
+        'heartbeat_at' => null,
     ];
 
     private const AS_NEW = ['data' => null, 'started_at' => null, 'ended_at' => null] + self::CLEAN;
@@ -57,7 +67,12 @@ final readonly class StepLedger
     private function add(BenchJob $job, array $steps): void
     {
         foreach ($steps as $step) {
-            JobStep::query()->create(['bench_job_id' => $job->id, 'code' => $step->code, 'leg' => $step->leg, 'state' => StepState::Waiting]);
+            JobStep::query()->create([
+                'bench_job_id' => $job->id,
+                'code' => $step->code,
+                'leg' => $step->leg,
+                'state' => StepState::Waiting,
+            ]);
         }
     }
 
@@ -65,8 +80,7 @@ final readonly class StepLedger
     public function advance(BenchJob $job): void
     {
         DB::transaction(function () use ($job): void {
-            /** @var Collection<int, JobStep> $rows */
-            $rows = JobStep::query()->whereBelongsTo($job, 'job')->lockForUpdate()->get();
+            $rows = $job->steps()->lockForUpdate()->get();
             $sequence = Sequence::ofSteps(array_values($rows->map(static fn (JobStep $s): StepAt => $s->at())->all()));
             foreach ($rows as $step) {
                 if ($step->state === StepState::Waiting && self::allDone($rows, $sequence->before($step->at()))) {
@@ -92,8 +106,8 @@ final readonly class StepLedger
     }
 
     /**
-     * What the step waited for is kept until it goes on or says something else, so that a step which only looks again does
-     * not flicker.
+     * What the step waited for is kept until it goes on or says something else, so that a step which only looks again
+     * does not flicker.
      *
      * @return string|null the claim to work under, or null where there is nothing to take
      */
@@ -109,22 +123,29 @@ final readonly class StepLedger
     }
 
     /**
-     * @param  array<string, mixed>  $fields
+     * @param  mixed  ...$columns  by name
      *
      * @throws ClaimLost
      */
-    public function beat(JobStep $step, array $fields): void
+    public function beat(JobStep $step, mixed ...$columns): void
     {
-        $this->move($this->held($step), $fields);
+        $this->move($this->held($step), ...$columns);
     }
 
-    /** @param  array<string, mixed>  $evidence  for the Journal */
-    public function done(JobStep $step, array $evidence = []): void
+    public function done(JobStep $step, Evidence $evidence = new Evidence): void
     {
         DB::transaction(function () use ($step, $evidence): void {
-            $this->journal->noteMachine("{$step->code->value}-done", $step->code->title(), $step->job, self::ofLeg($step) + $evidence);
+            $this->journal->noteMachine(
+                "{$step->code->value}-done",
+                $step->code->title(),
+                $step->job,
+                self::ofLeg($step, $evidence),
+            );
             $bytesStay = array_diff_key(self::CLEAN, ['bytes_done' => 1, 'bytes_total' => 1]);
-            $this->move($this->held($step), ['state' => StepState::Done, 'ended_at' => $this->now(), 'progress' => 1.0] + $bytesStay);
+            $this->move(
+                $this->held($step),
+                ...['state' => StepState::Done, 'ended_at' => $this->now(), 'progress' => 1.0] + $bytesStay,
+            );
             $this->advance($step->job);
         });
     }
@@ -133,10 +154,16 @@ final readonly class StepLedger
     public function again(JobStep $step, float $seconds, ?Problem $problem): void
     {
         DB::transaction(function () use ($step, $seconds, $problem): void {
-            $this->move($this->held($step), [
-                'state' => StepState::Ready, 'claim' => null, 'problem' => self::written($problem), 'problem_at' => $this->since($step, $problem),
-                'not_before' => $this->now((int) ($seconds * 1000)),
-            ] + ($problem === null ? [] : ['do_not_disturb' => false]));
+            $this->move(
+                $this->held($step),
+                ...[
+                    'state' => StepState::Ready,
+                    'claim' => null,
+                    'problem' => self::written($problem),
+                    'problem_at' => $this->since($step, $problem),
+                    'not_before' => $this->now((int) ($seconds * 1000)),
+                ] + ($problem === null ? [] : ['do_not_disturb' => false]),
+            );
             $this->bell->ring($step->id, (int) ceil($seconds));
         });
     }
@@ -154,38 +181,51 @@ final readonly class StepLedger
     public function fail(JobStep $step, Problem $problem): void
     {
         DB::transaction(function () use ($step, $problem): void {
-            $this->stand($step, StepState::Failed, $problem, ['ended_at' => $this->now()]);
-            $evidence = self::ofLeg($step) + ['code' => $problem->reason, 'detail' => $problem->detail];
-            $this->journal->noteMachine("{$step->code->value}-failed", $step->code->title().': failed', $step->job, $evidence);
+            $this->stand($step, StepState::Failed, $problem, ended_at: $this->now());
+            $evidence = self::ofLeg($step, self::why($problem));
+            $this->journal->noteMachine(
+                "{$step->code->value}-failed",
+                $step->code->title().': failed',
+                $step->job,
+                $evidence,
+            );
         });
     }
 
     /** The step cannot go on by itself. */
     public function want(JobStep $step, Problem $problem): void
     {
-        $this->stand($step, StepState::NeedsHand, $problem, []);
+        $this->stand($step, StepState::NeedsHand, $problem);
     }
 
-    /** @param  array<string, mixed>  $more */
-    private function stand(JobStep $step, StepState $state, Problem $problem, array $more): void
+    private function stand(JobStep $step, StepState $state, Problem $problem, mixed ...$more): void
     {
-        $fields = ['state' => $state, 'problem' => self::written($problem), 'problem_at' => $this->now()] + $more;
-        $this->move($this->held($step), $fields + self::CLEAN);
+        $shown = ['state' => $state, 'problem' => self::written($problem), 'problem_at' => $this->now()];
+        $this->move($this->held($step), ...$shown + $more + self::CLEAN);
     }
 
-    /** @return array<string, int> */
-    private static function ofLeg(JobStep $step): array
+    private static function ofLeg(JobStep $step, Evidence $evidence): Evidence
     {
-        return $step->code->isOfLeg() ? ['leg' => $step->leg + 1] : [];
+        return $step->code->isOfLeg() ? $evidence->and('leg', $step->leg + 1) : $evidence;
+    }
+
+    private static function why(Problem $problem): Evidence
+    {
+        return new Evidence(['code' => $problem->reason, 'detail' => $problem->detail]);
     }
 
     /** What a machine's step wanted is there. */
     public function goOn(JobStep $step): void
     {
         DB::transaction(function () use ($step): void {
-            $moved = JobStep::query()->whereKey($step->id)->where('state', StepState::NeedsHand)->update(['state' => StepState::Ready] + self::CLEAN);
+            $moved = JobStep::query()
+                ->whereKey($step->id)
+                ->where('state', StepState::NeedsHand)
+                ->update(['state' => StepState::Ready] + self::CLEAN);
             if ($moved !== 1 || $step->code->isByHand()) {
-                throw Refusal::notNow('"'.$step->code->title().'" does not wait for anything now. Look at the job again.');
+                throw Refusal::notNow(
+                    '"'.$step->code->title().'" does not wait for anything now. Look at the job again.',
+                );
             }
             $this->bell->ring($step->id);
         });
@@ -195,10 +235,16 @@ final readonly class StepLedger
     public function doneByHand(JobStep $step): void
     {
         DB::transaction(function () use ($step): void {
-            $moved = JobStep::query()->whereKey($step->id)->where('state', StepState::NeedsHand)->update([
-                'state' => StepState::Done, 'started_at' => DB::raw("COALESCE(started_at, '{$this->now()}')"), 'ended_at' => $this->now(),
-                'problem' => null, 'problem_at' => null,
-            ]);
+            $moved = JobStep::query()
+                ->whereKey($step->id)
+                ->where('state', StepState::NeedsHand)
+                ->update([
+                    'state' => StepState::Done,
+                    'started_at' => DB::raw("COALESCE(started_at, '{$this->now()}')"),
+                    'ended_at' => $this->now(),
+                    'problem' => null,
+                    'problem_at' => null,
+                ]);
             if ($moved !== 1) {
                 throw Refusal::notNow('This is not the time for "'.$step->code->title().'". Look at the job again.');
             }
@@ -209,7 +255,10 @@ final readonly class StepLedger
     public function retry(JobStep $step): void
     {
         DB::transaction(function () use ($step): void {
-            $moved = JobStep::query()->whereKey($step->id)->where('state', StepState::Failed)->update(['state' => StepState::Ready, 'ended_at' => null] + self::CLEAN);
+            $moved = JobStep::query()
+                ->whereKey($step->id)
+                ->where('state', StepState::Failed)
+                ->update(['state' => StepState::Ready, 'ended_at' => null] + self::CLEAN);
             if ($moved !== 1) {
                 throw Refusal::notNow('Only a step that has failed can be tried again.');
             }
@@ -225,12 +274,23 @@ final readonly class StepLedger
     public function rewind(BenchJob $job, array $codes, ?Problem $problem = null, int $leg = 0): void
     {
         DB::transaction(function () use ($job, $codes, $problem, $leg): void {
-            $evidence = $problem === null ? [] : ['code' => $problem->reason, 'detail' => $problem->detail];
-            $problem === null || $this->journal->noteMachine("{$codes[0]->value}-again", $codes[0]->title().': wanted again', $job, $evidence);
-            $job->steps()->whereIn('code', $codes)->where('leg', $leg)->update(['state' => StepState::Waiting] + self::AS_NEW);
+            if ($problem !== null) {
+                $this->journal->noteMachine(
+                    "{$codes[0]->value}-again",
+                    $codes[0]->title().': wanted again',
+                    $job,
+                    self::why($problem),
+                );
+            }
+            $job->steps()
+                ->whereIn('code', $codes)
+                ->where('leg', $leg)
+                ->update(['state' => StepState::Waiting] + self::AS_NEW);
             $this->advance($job);
             $shown = ['problem' => self::written($problem), 'problem_at' => $this->now()];
-            $problem === null || $job->steps()->where('code', $codes[0])->where('leg', $leg)->update($shown);
+            if ($problem !== null) {
+                $job->steps()->where('code', $codes[0])->where('leg', $leg)->update($shown);
+            }
         });
     }
 
@@ -246,7 +306,7 @@ final readonly class StepLedger
     {
         DB::transaction(function () use ($step, $name, $value): void {
             $row = JobStep::query()->whereKey($step->id)->lockForUpdate()->get()->sole();
-            JobStep::query()->whereKey($row->id)->update(['data' => Json::encode([$name => $value] + ($row->data ?? []))]);
+            $row->update(['data' => $row->memory()->with($name, $value)]);
         });
     }
 
@@ -254,9 +314,14 @@ final readonly class StepLedger
     public function recover(JobStep $step): void
     {
         DB::transaction(function () use ($step): void {
-            $freed = JobStep::query()->whereKey($step->id)->where('state', StepState::Running)->where('claim', $step->claim)
+            $freed = JobStep::query()
+                ->whereKey($step->id)
+                ->where('state', StepState::Running)
+                ->where('claim', $step->claim)
                 ->update(['state' => StepState::Ready, 'claim' => null, 'do_not_disturb' => false]);
-            $freed === 1 && $this->bell->ring($step->id);
+            if ($freed === 1) {
+                $this->bell->ring($step->id);
+            }
         });
     }
 
@@ -264,7 +329,9 @@ final readonly class StepLedger
     {
         $state = $step->code->isByHand() ? StepState::NeedsHand : StepState::Ready;
         JobStep::query()->whereKey($step->id)->where('state', StepState::Waiting)->update(['state' => $state]);
-        $state === StepState::Ready && $this->bell->ring($step->id);
+        if ($state === StepState::Ready) {
+            $this->bell->ring($step->id);
+        }
     }
 
     private static function written(?Problem $problem): ?string
@@ -278,14 +345,15 @@ final readonly class StepLedger
         return JobStep::query()->whereKey($step->id)->where('state', StepState::Running)->where('claim', $step->claim);
     }
 
-    /**
-     * @param  Builder<JobStep>  $held
-     * @param  array<string, mixed>  $fields
-     */
-    private function move(Builder $held, array $fields): void
+    /** @param  Builder<JobStep>  $held */
+    private function move(Builder $held, mixed ...$columns): void
     {
         // The heartbeat's milliseconds always change the row, so that a count of zero means that it is not held.
-        if ($held->update($fields + ['heartbeat_at' => $this->now()]) === 0 && ! $held->exists()) {
+        $written = ['heartbeat_at' => $this->now()];
+        foreach ($columns as $name => $value) {
+            $written[(string) $name] = $value;
+        }
+        if ($held->update($written) === 0 && ! $held->exists()) {
             throw new ClaimLost;
         }
     }

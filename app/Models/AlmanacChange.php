@@ -22,7 +22,17 @@ use Illuminate\Database\Eloquent\Model;
  */
 final class AlmanacChange extends Model
 {
-    protected $fillable = ['vendor', 'code', 'os_line', 'version', 'build', 'hardware_ids', 'words', 'vouched', 'noticed_at'];
+    protected $fillable = [
+        'vendor',
+        'code',
+        'os_line',
+        'version',
+        'build',
+        'hardware_ids',
+        'words',
+        'vouched',
+        'noticed_at',
+    ];
 
     protected function casts(): array
     {

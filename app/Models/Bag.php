@@ -75,10 +75,19 @@ final class Bag extends Model
     protected function casts(): array
     {
         return [
-            'state' => BagState::class, 'encryption' => Encryption::class, 'counts' => 'array', 'store_schemas' => 'array',
-            'faults' => AsValues::class.':'.FaultDocument::class, 'kinds' => AsEnums::class.':'.Kind::class, 'check_progress' => 'float',
-            'taken_at' => 'datetime', 'verified_at' => 'datetime', 'sealed_at' => 'datetime', 'keep_until' => 'datetime',
-            'passphrase_proven_at' => 'datetime', 'deleted_at' => 'datetime',
+            'state' => BagState::class,
+            'encryption' => Encryption::class,
+            'counts' => 'array',
+            'store_schemas' => 'array',
+            'faults' => AsValues::class.':'.FaultDocument::class,
+            'kinds' => AsEnums::class.':'.Kind::class,
+            'check_progress' => 'float',
+            'taken_at' => 'datetime',
+            'verified_at' => 'datetime',
+            'sealed_at' => 'datetime',
+            'keep_until' => 'datetime',
+            'passphrase_proven_at' => 'datetime',
+            'deleted_at' => 'datetime',
         ];
     }
 
@@ -126,8 +135,16 @@ final class Bag extends Model
     public function held(): HeldBackup
     {
         return new HeldBackup(
-            $this->id, false, $this->taken_at->toDateTimeImmutable(), Version::parse($this->made_on), Version::parse($this->declared_version),
-            $this->isEncrypted(), $this->passphrase_proven_at !== null, $this->state->proven(), $this->kinds, $this->store_schemas ?? [],
+            $this->id,
+            false,
+            $this->taken_at->toDateTimeImmutable(),
+            Version::parse($this->made_on),
+            Version::parse($this->declared_version),
+            $this->isEncrypted(),
+            $this->passphrase_proven_at !== null,
+            $this->state->proven(),
+            $this->kinds,
+            $this->store_schemas ?? [],
         );
     }
 }

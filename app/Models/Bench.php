@@ -25,7 +25,11 @@ final class Bench extends Model
 
     protected function casts(): array
     {
-        return ['ports' => AsValues::class.':'.PortLabel::class, 'seen' => AsValues::class.':'.PortReading::class, 'seen_at' => 'datetime'];
+        return [
+            'ports' => AsValues::class.':'.PortLabel::class,
+            'seen' => AsValues::class.':'.PortReading::class,
+            'seen_at' => 'datetime',
+        ];
     }
 
     public function address(): string

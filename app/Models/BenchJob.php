@@ -104,25 +104,50 @@ final class BenchJob extends Model
 {
     protected $guarded = ['id'];
 
-    protected $attributes = ['intent' => 'take-down', 'state' => 'open', 'return_held' => false, 'nightly' => false, 'restorable' => 0];
+    protected $attributes = [
+        'intent' => 'take-down',
+        'state' => 'open',
+        'return_held' => false,
+        'nightly' => false,
+        'restorable' => 0,
+    ];
 
     protected function casts(): array
     {
         return [
-            'intent' => Intent::class, 'state' => JobState::class, 'nightly' => 'boolean', 'return_held' => 'boolean', 'losses' => 'array', 'recovery_keys' => 'array',
-            'device' => AsValue::class.':'.DeviceDocument::class, 'goal' => AsValue::class.':'.GoalDocument::class,
-            'plan' => AsValue::class.':'.PlanDocument::class, 'route' => AsValue::class.':'.RouteDocument::class,
-            'accept' => AsValue::class.':'.AcceptedLosses::class, 'attestations' => AsValue::class.':'.Attestations::class,
-            'checks' => AsValues::class.':'.CheckDocument::class, 'line_checks' => AsValues::class.':'.CheckDocument::class,
-            'proof' => AsValue::class.':'.ProofDocument::class, 'return_choice' => AsValue::class.':'.ChosenReturnDocument::class,
-            'standing_promise' => AsValue::class.':'.PromiseDocument::class, 'refused_bases' => AsValues::class.':'.RefusedBase::class,
-            'refused_permits' => AsValues::class.':'.RefusedPermit::class, 'overlays' => AsValues::class.':'.OverlayWord::class,
-            'imports' => AsValues::class.':'.ItemImport::class, 'aftercare' => AsValue::class.':'.AftercareRecord::class,
-            'said' => AsValue::class.':'.Said::class, 'differences' => AsValues::class.':'.Difference::class,
-            'accepted' => AsValue::class.':'.AcceptedPlan::class, 'flag' => AsValue::class.':'.AlmanacFlag::class,
-            'backup' => AsValue::class.':'.BackupChoice::class, 'cloud' => AsValue::class.':'.CloudWord::class,
-            'line_crossed_at' => 'datetime', 'install_begun_at' => 'datetime', 'erase_begun_at' => 'datetime',
-            'link_lost_at' => 'datetime', 'ended_at' => 'datetime',
+            'intent' => Intent::class,
+            'state' => JobState::class,
+            'nightly' => 'boolean',
+            'return_held' => 'boolean',
+            'losses' => 'array',
+            'recovery_keys' => 'array',
+            'device' => AsValue::class.':'.DeviceDocument::class,
+            'goal' => AsValue::class.':'.GoalDocument::class,
+            'plan' => AsValue::class.':'.PlanDocument::class,
+            'route' => AsValue::class.':'.RouteDocument::class,
+            'accept' => AsValue::class.':'.AcceptedLosses::class,
+            'attestations' => AsValue::class.':'.Attestations::class,
+            'checks' => AsValues::class.':'.CheckDocument::class,
+            'line_checks' => AsValues::class.':'.CheckDocument::class,
+            'proof' => AsValue::class.':'.ProofDocument::class,
+            'return_choice' => AsValue::class.':'.ChosenReturnDocument::class,
+            'standing_promise' => AsValue::class.':'.PromiseDocument::class,
+            'refused_bases' => AsValues::class.':'.RefusedBase::class,
+            'refused_permits' => AsValues::class.':'.RefusedPermit::class,
+            'overlays' => AsValues::class.':'.OverlayWord::class,
+            'imports' => AsValues::class.':'.ItemImport::class,
+            'aftercare' => AsValue::class.':'.AftercareRecord::class,
+            'said' => AsValue::class.':'.Said::class,
+            'differences' => AsValues::class.':'.Difference::class,
+            'accepted' => AsValue::class.':'.AcceptedPlan::class,
+            'flag' => AsValue::class.':'.AlmanacFlag::class,
+            'backup' => AsValue::class.':'.BackupChoice::class,
+            'cloud' => AsValue::class.':'.CloudWord::class,
+            'line_crossed_at' => 'datetime',
+            'install_begun_at' => 'datetime',
+            'erase_begun_at' => 'datetime',
+            'link_lost_at' => 'datetime',
+            'ended_at' => 'datetime',
         ];
     }
 
@@ -150,7 +175,10 @@ final class BenchJob extends Model
         return self::query()->where('state', JobState::Open);
     }
 
-    /** @return list<self> all open ones with their steps and bags; within a transaction their rows are held until it ends */
+    /**
+     * @return list<self> all open ones with their steps and bags; within a transaction their rows are held until it
+     *   ends
+     */
     public static function openWithAll(bool $held = false): array
     {
         $query = self::open()->with('steps', 'bags');
@@ -171,7 +199,10 @@ final class BenchJob extends Model
     /** The step of this code; of those of several legs the first that is not done, or the last. */
     public function step(StepCode $code, ?int $leg = null): JobStep
     {
-        $steps = $this->steps()->where('code', $code)->when($leg !== null, static fn (Builder $q) => $q->where('leg', $leg))->get();
+        $steps = $this->steps()
+            ->where('code', $code)
+            ->when($leg !== null, static fn (Builder $q) => $q->where('leg', $leg))
+            ->get();
 
         return $steps->first(static fn (JobStep $s): bool => $s->state !== StepState::Done)
             ?? $steps->last()
@@ -204,7 +235,12 @@ final class BenchJob extends Model
     public function return(): ?TheReturn
     {
         return match (true) {
-            $this->route !== null => TheReturn::of($this->route, $this->return_choice, $this->standing_promise, $this->return_held),
+            $this->route !== null => TheReturn::of(
+                $this->route,
+                $this->return_choice,
+                $this->standing_promise,
+                $this->return_held,
+            ),
             $this->return_choice !== null => TheReturn::chosenOnly($this->return_choice, $this->return_held),
             default => null,
         };
@@ -213,12 +249,23 @@ final class BenchJob extends Model
     /** The bag that this job took itself and counts on: the latest whole one that is no lowered copy. */
     public function safetyBag(): ?Bag
     {
-        return Bag::wholes()->where('bench_job_id', $this->id)->get()->last();
+        return Bag::wholes()
+            ->where('bench_job_id', $this->id)
+            ->reorder()
+            ->latest('created_at')
+            ->latest('id')
+            ->first();
     }
 
     /** The lowered copy that this job made last of a bag. */
     public function loweredCopy(string $of): ?Bag
     {
-        return $this->bags()->where('lowered_from', $of)->where('state', '!=', BagState::Writing)->get()->last();
+        return $this->bags()
+            ->where('lowered_from', $of)
+            ->where('state', '!=', BagState::Writing)
+            ->reorder()
+            ->latest('created_at')
+            ->latest('id')
+            ->first();
     }
 }

@@ -20,15 +20,32 @@ use JadeStep\Core\Exchange\CatalogueDocument;
  * @property string|null $taken_by who took the file in
  * @property \Illuminate\Support\Carbon|null $withdrawn_at
  * @property string $document
+ * @property list<int> $turns times (Unix seconds) at which what it says changes by the clock alone
  * @property \Illuminate\Support\Carbon $created_at
  */
 final class HeldCatalogue extends Model
 {
-    protected $fillable = ['vendor', 'issued_at', 'fresh_until', 'vouched', 'file_name', 'taken_by', 'withdrawn_at', 'document'];
+    protected $fillable = [
+        'vendor',
+        'issued_at',
+        'fresh_until',
+        'vouched',
+        'file_name',
+        'taken_by',
+        'withdrawn_at',
+        'document',
+        'turns',
+    ];
 
     protected function casts(): array
     {
-        return ['issued_at' => 'datetime', 'fresh_until' => 'datetime', 'withdrawn_at' => 'datetime', 'vouched' => 'boolean'];
+        return [
+            'issued_at' => 'datetime',
+            'fresh_until' => 'datetime',
+            'withdrawn_at' => 'datetime',
+            'vouched' => 'boolean',
+            'turns' => 'array',
+        ];
     }
 
     public function catalogue(): Catalogue

@@ -40,6 +40,12 @@ final class HeldPackage extends Model
 
     protected function casts(): array
     {
-        return ['state' => PackageState::class, 'ahead' => 'boolean', 'problem' => AsValue::class.':'.ProblemDocument::class, 'used_at' => 'datetime', 'checked_at' => 'datetime'];
+        return [
+            'state' => PackageState::class,
+            'ahead' => 'boolean',
+            'problem' => AsValue::class.':'.ProblemDocument::class,
+            'used_at' => 'datetime',
+            'checked_at' => 'datetime',
+        ];
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\Casts\AsFields;
 use App\Models\Casts\AsPhase;
 use App\Models\Casts\AsValue;
 use Illuminate\Database\Eloquent\Builder;
@@ -35,7 +36,7 @@ use JadeStep\Core\Job\StepState;
  * @property int|null $bytes_total
  * @property float|null $bytes_per_second
  * @property bool $do_not_disturb
- * @property array<string, mixed>|null $data what the step remembers between two runs
+ * @property Fields $data what the step remembers between two runs
  * @property Problem|null $problem what it waits for, or why it failed
  * @property \Illuminate\Support\Carbon|null $problem_at since when it has waited for this
  * @property \Illuminate\Support\Carbon|null $not_before
@@ -59,9 +60,18 @@ final class JobStep extends Model
     protected function casts(): array
     {
         return [
-            'code' => StepCode::class, 'state' => StepState::class, 'phase' => AsPhase::class, 'do_not_disturb' => 'boolean',
-            'data' => 'array', 'problem' => AsValue::class.':'.ProblemDocument::class, 'progress' => 'float',
-            'not_before' => 'datetime', 'problem_at' => 'datetime', 'heartbeat_at' => 'datetime', 'started_at' => 'datetime', 'ended_at' => 'datetime',
+            'code' => StepCode::class,
+            'state' => StepState::class,
+            'phase' => AsPhase::class,
+            'do_not_disturb' => 'boolean',
+            'data' => AsFields::class,
+            'problem' => AsValue::class.':'.ProblemDocument::class,
+            'progress' => 'float',
+            'not_before' => 'datetime',
+            'problem_at' => 'datetime',
+            'heartbeat_at' => 'datetime',
+            'started_at' => 'datetime',
+            'ended_at' => 'datetime',
         ];
     }
 
@@ -74,7 +84,7 @@ final class JobStep extends Model
     /** What the step remembers between two runs. */
     public function memory(): Fields
     {
-        return Fields::of($this->data ?? []);
+        return $this->data;
     }
 
     public function at(): StepAt
@@ -91,8 +101,15 @@ final class JobStep extends Model
     public function fact(): StepFact
     {
         return new StepFact(
-            $this->code, $this->state, $this->leg, $this->problem, $this->problem_at?->toDateTimeImmutable(), $this->do_not_disturb,
-            $this->memory()->has('operation'), $this->phase, $this->secondsLeft(),
+            $this->code,
+            $this->state,
+            $this->leg,
+            $this->problem,
+            $this->problem_at?->toDateTimeImmutable(),
+            $this->do_not_disturb,
+            $this->memory()->has('operation'),
+            $this->phase,
+            $this->secondsLeft(),
         );
     }
 

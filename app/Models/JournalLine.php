@@ -17,6 +17,8 @@ use Spatie\Activitylog\Models\Activity;
  * @property int|null $bench_job_id
  * @property \Illuminate\Support\Collection<string, mixed>|null $properties the evidence
  * @property \Illuminate\Support\Carbon $created_at
+ *
+ * @method static \Illuminate\Database\Eloquent\Builder<JournalLine> query()
  */
 final class JournalLine extends Activity
 {

@@ -23,7 +23,16 @@ final class ReturnRecord extends Model
 {
     public $timestamps = false;
 
-    protected $fillable = ['bench_job_id', 'bag_id', 'os_line', 'from_major', 'to_major', 'kind', 'succeeded', 'noted_at'];
+    protected $fillable = [
+        'bench_job_id',
+        'bag_id',
+        'os_line',
+        'from_major',
+        'to_major',
+        'kind',
+        'succeeded',
+        'noted_at',
+    ];
 
     protected function casts(): array
     {

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\Casts\AsFields;
 use Illuminate\Database\Eloquent\Model;
+use JadeStep\Core\Exchange\Fields;
 
 /**
  * @property string $name
- * @property array<string, mixed> $value
+ * @property Fields $value
  */
 final class Setting extends Model
 {
@@ -22,6 +24,6 @@ final class Setting extends Model
 
     protected function casts(): array
     {
-        return ['value' => 'array'];
+        return ['value' => AsFields::class];
     }
 }

@@ -32,7 +32,12 @@ final class Vendor extends Model
 
     protected function casts(): array
     {
-        return ['tried_at' => 'datetime', 'refreshed_at' => 'datetime', 'problem' => AsValue::class.':'.ProblemDocument::class, 'refresh_minutes' => 'integer'];
+        return [
+            'tried_at' => 'datetime',
+            'refreshed_at' => 'datetime',
+            'problem' => AsValue::class.':'.ProblemDocument::class,
+            'refresh_minutes' => 'integer',
+        ];
     }
 
     /** @return HasMany<VendorKey, $this> */

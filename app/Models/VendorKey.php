@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Models\Casts\AsFields;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
+use JadeStep\Core\Exchange\Fields;
 
 /**
  * A public key that a vendor's service has shown. Only accepted ones count.
@@ -14,7 +16,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property string $vendor_id
  * @property string $kid
  * @property string $thumbprint RFC 7638
- * @property array<string, mixed> $jwk
+ * @property Fields $jwk
  * @property KeyState $state
  * @property string|null $name under which it was accepted
  * @property string|null $decided_by
@@ -34,6 +36,6 @@ final class VendorKey extends Model
 
     protected function casts(): array
     {
-        return ['jwk' => 'array', 'state' => KeyState::class, 'decided_at' => 'datetime'];
+        return ['jwk' => AsFields::class, 'state' => KeyState::class, 'decided_at' => 'datetime'];
     }
 }

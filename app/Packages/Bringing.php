@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Packages;
 
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\HeldPackage;
 use App\Models\PackageState;
@@ -14,13 +15,20 @@ use App\Refusal\Refusal;
 use JadeStep\Core\Bag\Digest;
 use Psr\Clock\ClockInterface;
 
-/** Takes a package from a file that somebody has. Its digest alone says what it is; what no catalogue names is refused. */
+/**
+ * Takes a package from a file that somebody has. Its digest alone says what it is; what no catalogue names is
+ * refused.
+ */
 final readonly class Bringing
 {
     private const CHUNK = 1_048_576;
 
-    public function __construct(private PackageShelf $shelf, private PackageCache $cache, private Journal $journal, private ClockInterface $clock)
-    {
+    public function __construct(
+        private PackageShelf $shelf,
+        private PackageCache $cache,
+        private Journal $journal,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @param  resource  $body */
@@ -31,14 +39,23 @@ final readonly class Bringing
         $file = dirname($this->cache->file(str_repeat('0', 64))).'/.brought-'.bin2hex(random_bytes(8));
         try {
             $bytes = $this->store($body, $file, $most);
-            $sha256 = Digest::ofFile($file);
+            $sha256 = Digest::ofFile($file) ?? throw new \LogicException('It was just written.');
             $match = $known[$sha256] ?? throw Refusal::packageRefused($this->why($known, $bytes, $sha256));
-            $package = $this->shelf->record($sha256) ?? throw new \LogicException("It was just seen in {$match->vendor}'s catalogue.");
+            $package =
+                $this->shelf->record($sha256)
+                ?? throw new \LogicException("It was just seen in {$match->vendor}'s catalogue.");
             $this->shelf->makeRoom($sha256, $bytes);
             rename($file, $this->cache->file($sha256));
-            $package->update(['state' => PackageState::Whole, 'source' => 'file', 'problem' => null, 'bytes_done' => $bytes, 'checked_at' => $this->clock->now(), 'used_at' => $this->clock->now()]);
+            $package->update([
+                'state' => PackageState::Whole,
+                'source' => 'file',
+                'problem' => null,
+                'bytes_done' => $bytes,
+                'checked_at' => $this->clock->now(),
+                'used_at' => $this->clock->now(),
+            ]);
 
-            $this->journal->noteDeed(Deed::BringPackage, $by, ['package' => $sha256]);
+            $this->journal->noteDeed(Deed::BringPackage, $by, new Evidence(['package' => $sha256]));
 
             return $package;
         } finally {
@@ -49,14 +66,19 @@ final readonly class Bringing
     /** @param  resource  $body */
     private function store($body, string $file, int $most): int
     {
-        $out = fopen($file, 'xb') ?: throw Refusal::notNow('The package folder cannot be written.');
+        $out = fopen($file, 'xb');
+        if ($out === false) {
+            throw Refusal::notNow('The package folder cannot be written.');
+        }
         $bytes = 0;
         try {
             while (! feof($body)) {
                 $text = (string) fread($body, self::CHUNK);
                 $bytes += strlen($text);
-                $bytes <= $most || throw Refusal::packageRefused('This file is larger than any package that the almanac names.');
-                fwrite($out, $text) === strlen($text) || throw Refusal::notNow('The disk took only a part of the file. Free some space and bring it again.');
+                $bytes <= $most
+                    || throw Refusal::packageRefused('This file is larger than any package that the almanac names.');
+                fwrite($out, $text) === strlen($text)
+                    || throw Refusal::notNow('The disk took a part of the file only. Free space and bring it again.');
             }
         } finally {
             fclose($out);
@@ -72,7 +94,10 @@ final readonly class Bringing
         $first = reset($alike);
 
         return $first === false
-            ? 'No build in the almanac has a package with this digest ('.substr($sha256, 0, 12).'…). Refresh the almanac if the build is new.'
-            : "This file has the size of {$first->package->fileName}, but not its digest: it is damaged or was changed. Fetch it again from where it came.";
+            ? 'No build in the almanac has a package with this digest ('
+                    .substr($sha256, 0, 12)
+                    .'…). Refresh the almanac if the build is new.'
+            : "This file has the size of {$first->package->fileName}, but not its digest: it is damaged "
+                .'or was changed. Fetch it again from where it came.';
     }
 }

@@ -19,8 +19,13 @@ use Psr\Clock\ClockInterface;
 /** The packages that this instance holds: shared by all jobs, known by their digests, within a limit. */
 final readonly class PackageShelf
 {
-    public function __construct(private PackageCache $cache, private HeldAlmanac $almanac, private StoragePlaces $places, private RestingJobs $resting, private ClockInterface $clock)
-    {
+    public function __construct(
+        private PackageCache $cache,
+        private HeldAlmanac $almanac,
+        private StoragePlaces $places,
+        private RestingJobs $resting,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function file(string $sha256): string
@@ -37,10 +42,24 @@ final readonly class PackageShelf
     {
         $sound = $this->cache->isSound($sha256, $read);
         if ($sound === true) {
-            HeldPackage::query()->whereKey($sha256)->update(['checked_at' => $this->clock->now(), 'used_at' => $this->clock->now()]);
+            HeldPackage::query()
+                ->whereKey($sha256)
+                ->update(['checked_at' => $this->clock->now(), 'used_at' => $this->clock->now()]);
         } elseif ($sound === false) {
             @unlink($this->cache->file($sha256)); // a package that is not whole is worse than none
-            HeldPackage::query()->whereKey($sha256)->update(['state' => PackageState::Failed, 'problem' => Json::encode(ProblemDocument::write(Problem::of(ProblemCode::PackageAltered, 'The file on this bench was not whole any more, and was thrown away.')))]);
+            HeldPackage::query()
+                ->whereKey($sha256)
+                ->update([
+                    'state' => PackageState::Failed,
+                    'problem' => Json::encode(
+                        ProblemDocument::write(
+                            Problem::of(
+                                ProblemCode::PackageAltered,
+                                'The file on this bench was not whole any more, and was thrown away.',
+                            ),
+                        ),
+                    ),
+                ]);
         }
 
         return $sound;
@@ -55,10 +74,18 @@ final readonly class PackageShelf
             return $held;
         }
 
-        return HeldPackage::query()->createOrFirst(['sha256' => $sha256], [
-            'vendor' => $known->vendor, 'build' => $known->build->build, 'version' => (string) $known->build->version, 'file_name' => $known->package->fileName,
-            'bytes' => $known->package->bytes, 'state' => PackageState::Wanted, 'used_at' => $this->clock->now(),
-        ]);
+        return HeldPackage::query()->createOrFirst(
+            ['sha256' => $sha256],
+            [
+                'vendor' => $known->vendor,
+                'build' => $known->build->build,
+                'version' => (string) $known->build->version,
+                'file_name' => $known->package->fileName,
+                'bytes' => $known->package->bytes,
+                'state' => PackageState::Wanted,
+                'used_at' => $this->clock->now(),
+            ],
+        );
     }
 
     /** @return array<string, KnownPackage> every package that a held catalogue names, by digest */
@@ -99,7 +126,18 @@ final readonly class PackageShelf
                 $this->drop($package);
             }
         }
-        $used + $bytes <= $limit || throw new Declined('package-limit', 'The packages may take '.self::mebibytes($limit).' here; those that open jobs need take '.self::mebibytes($used).', and this one has '.self::mebibytes($bytes).'. End a job, or raise the limit in Settings.', 409);
+        $used + $bytes <= $limit
+            || throw new Declined(
+                'package-limit',
+                'The packages may take '
+                    .self::mebibytes($limit)
+                    .' here; those that open jobs need take '
+                    .self::mebibytes($used)
+                    .', and this one has '
+                    .self::mebibytes($bytes)
+                    .'. End a job, or raise the limit in Settings.',
+                409,
+            );
     }
 
     public function drop(HeldPackage $package): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Packages;
 
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BenchJob;
@@ -15,8 +16,12 @@ use App\Ports\PackageCache;
 use App\Ports\StorageFolders;
 use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Exchange\Fields;
 
-/** Where bags and packages are kept, and how much they may take. A lead may change it in Settings; else the instance's own settings count. */
+/**
+ * Where bags and packages are kept, and how much they may take. A lead may change it in Settings; else the instance's
+ * own settings count.
+ */
 final readonly class StoragePlaces implements StorageFolders
 {
     public function __construct(private Journal $journal)
@@ -27,18 +32,18 @@ final readonly class StoragePlaces implements StorageFolders
 
     public function bags(): string
     {
-        return self::kept()['bagsFolder'] ?? (string) config('jade.bags');
+        return self::kept()->maybeString('bagsFolder') ?? config()->string('jade.bags');
     }
 
     public function packages(): string
     {
-        return self::kept()['packagesFolder'] ?? (string) config('jade.packages');
+        return self::kept()->maybeString('packagesFolder') ?? config()->string('jade.packages');
     }
 
     /** @return int|null bytes, or null for as much as the disk has */
     public function bagsLimit(): ?int
     {
-        return self::kept()['bagsBytes'] ?? null;
+        return self::kept()->maybeInt('bagsBytes');
     }
 
     public function bagsLeft(): ?int
@@ -51,13 +56,13 @@ final readonly class StoragePlaces implements StorageFolders
     /** @return int|null bytes, or null for as much as the disk has */
     public function packagesLimit(): ?int
     {
-        return self::kept()['packagesBytes'] ?? null;
+        return self::kept()->maybeInt('packagesBytes');
     }
 
     /** What all bags hold by their rows; a lowered copy shares its payload with its original and counts as nothing. */
     public static function bagBytes(): int
     {
-        return (int) Bag::query()->withoutGlobalScope('in-order')->whereNull('lowered_from')->sum('bytes');
+        return intval(Bag::query()->withoutGlobalScope('in-order')->whereNull('lowered_from')->sum('bytes'));
     }
 
     /**
@@ -70,42 +75,55 @@ final readonly class StoragePlaces implements StorageFolders
     {
         $moves = $wanted->bagsFolder !== $this->bags() || $wanted->packagesFolder !== $this->packages();
         if ($moves && BenchJob::open()->exists()) {
-            throw Refusal::notNow('The folders can be changed when no job is open. End the open jobs first; the limits can be changed at any time.');
+            throw Refusal::notNow(
+                'The folders can be changed when no job is open. End the open jobs first; the limits can be '
+                    .'changed at any time.',
+            );
         }
         foreach ([$wanted->bagsFolder, $wanted->packagesFolder] as $folder) {
             $usable = str_starts_with($folder, '/') && is_dir($folder) && is_writable($folder);
-            $usable || throw Refusal::notNow("{$folder} is no folder that this program can write to. Make it, and give it the right to write there.");
+            $usable
+                || throw Refusal::notNow(
+                    "{$folder} is no folder that this program can write to. Make it, and give it the right to "
+                        .'write there.',
+                );
         }
-        $wanted->bagsFolder === $this->bags() || self::assertAllThere($wanted->bagsFolder);
+        if ($wanted->bagsFolder !== $this->bags()) {
+            self::assertAllThere($wanted->bagsFolder);
+        }
         DB::transaction(function () use ($wanted, $by): void {
-            Setting::query()->updateOrCreate(['name' => self::NAME], ['value' => get_object_vars($wanted)]);
-            $this->journal->noteDeed(Deed::SetStorage, $by, get_object_vars($wanted));
+            Setting::query()->updateOrCreate(['name' => self::NAME], ['value' => $wanted->fields()]);
+            $this->journal->noteDeed(Deed::SetStorage, $by, Evidence::ofFields($wanted->fields()));
         });
     }
 
     private static function assertAllThere(string $folder): void
     {
-        $missing = array_filter(Bag::query()->get()->modelKeys(), static fn (string $id): bool => ! is_dir("{$folder}/{$id}"));
+        $missing = array_filter(
+            Bag::query()->get()->map(static fn (Bag $b): string => $b->id)->all(),
+            static fn (string $id): bool => ! is_dir("{$folder}/{$id}"),
+        );
         $some = array_values($missing)[0] ?? '';
-        $missing === [] || throw Refusal::notNow('The new folder for bags lacks '.count($missing)." of those on the shelf, for instance {$some}. Copy them there first, with their rights kept (cp -a).");
+        $missing === []
+            || throw Refusal::notNow(
+                'The new folder for bags lacks '
+                    .count($missing)
+                    ." of those on the shelf, for instance {$some}. Copy them there first, with their rights "
+                        .'kept (cp -a).',
+            );
     }
 
-    /**
-     * @param  bool  $withFolders  where on the disk they are is for leads only
-     * @return array<string, mixed>
-     */
-    public function shown(PackageCache $cache, bool $withFolders): array
+    /** Bytes that packages take, whole ones and parts. */
+    public function packageBytes(PackageCache $cache): int
     {
-        return [
-            'bagsFolder' => $withFolders ? $this->bags() : null, 'packagesFolder' => $withFolders ? $this->packages() : null, 'bagsBytes' => $this->bagsLimit(), 'packagesBytes' => $this->packagesLimit(),
-            'bagsUsed' => self::bagBytes(), 'packagesUsed' => (int) HeldPackage::query()->pluck('sha256')->sum(static fn (string $s): int => (int) @filesize($cache->file($s)) + (int) @filesize($cache->part($s))),
-            'bagsFree' => (int) @disk_free_space($this->bags()), 'packagesFree' => (int) @disk_free_space($this->packages()),
-        ];
+        $of = static fn (HeldPackage $p): int => (int) @filesize($cache->file($p->sha256))
+            + (int) @filesize($cache->part($p->sha256));
+
+        return array_sum(HeldPackage::query()->get()->map($of)->all());
     }
 
-    /** @return array<string, mixed> */
-    private static function kept(): array
+    private static function kept(): Fields
     {
-        return Setting::query()->find(self::NAME)->value ?? [];
+        return Setting::query()->find(self::NAME)->value ?? Fields::of([]);
     }
 }

@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\People;
 
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\User;
 use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\Role;
 
 /** Who may sign in, and as what. There is always a lead. */
@@ -20,9 +22,18 @@ final readonly class People
 
     public function add(PersonEntry $entry, User $by): User
     {
-        return DB::transaction(function () use ($entry, $by): User {
-            $person = User::query()->create(['name' => $entry->name, 'email' => $entry->email, 'role' => $entry->role, 'password' => $entry->password]);
-            $this->journal->noteDeed(Deed::AddPerson, $by, ['person' => $entry->email, 'role' => $entry->role->value]);
+        return DB::connection()->transaction(function () use ($entry, $by): User {
+            $person = User::query()->create([
+                'name' => $entry->name,
+                'email' => $entry->email,
+                'role' => $entry->role,
+                'password' => $entry->password,
+            ]);
+            $this->journal->noteDeed(
+                Deed::AddPerson,
+                $by,
+                new Evidence(['person' => $entry->email, 'role' => $entry->role->value]),
+            );
 
             return $person;
         });
@@ -31,11 +42,21 @@ final readonly class People
     public function change(User $person, PersonEntry $entry, User $by): void
     {
         DB::transaction(function () use ($person, $entry, $by): void {
-            $entry->role === Role::Lead || $this->assertAnotherLead($person);
+            if ($entry->role !== Role::Lead) {
+                $this->assertAnotherLead($person);
+            }
             $signedOut = $entry->password !== null || $entry->role !== $person->role;
-            $person->update(['name' => $entry->name, 'email' => $entry->email, 'role' => $entry->role] + ($entry->password === null ? [] : ['password' => $entry->password]));
-            $signedOut && $this->endSessions($person, null);
-            $this->journal->noteDeed(Deed::ChangePerson, $by, ['person' => $entry->email, 'role' => $entry->role->value]);
+            $person->update(
+                ['name' => $entry->name, 'email' => $entry->email, 'role' => $entry->role]
+                    + ($entry->password === null ? [] : ['password' => $entry->password]),
+            );
+            if ($signedOut) {
+                $this->endSessions($person, null);
+            }
+            $this->journal->noteDeed(Deed::ChangePerson, $by, new Evidence([
+                'person' => $entry->email,
+                'role' => $entry->role->value,
+            ]));
         });
     }
 
@@ -44,8 +65,12 @@ final readonly class People
     {
         DB::transaction(function () use ($person, $by): void {
             $this->assertAnotherLead($person);
-            $this->journal->noteDeed(Deed::RemovePerson, $by, ['person' => $person->email]);
-            $person->update(['removed_at' => now(), 'email' => "removed-{$person->id}@invalid", 'password' => bin2hex(random_bytes(24))]);
+            $this->journal->noteDeed(Deed::RemovePerson, $by, new Evidence(['person' => $person->email]));
+            $person->update([
+                'removed_at' => now(),
+                'email' => "removed-{$person->id}@invalid",
+                'password' => bin2hex(random_bytes(24)),
+            ]);
             $this->endSessions($person, null);
         });
     }
@@ -55,7 +80,7 @@ final readonly class People
     {
         DB::transaction(function () use ($person, $by): void {
             $this->endSessions($person, null);
-            $this->journal->noteDeed(Deed::EndSessions, $by, ['person' => $person->email]);
+            $this->journal->noteDeed(Deed::EndSessions, $by, new Evidence(['person' => $person->email]));
         });
     }
 
@@ -63,26 +88,41 @@ final readonly class People
     public function endSessions(User $person, ?string $id): void
     {
         $sessions = DB::table('sessions')->where('user_id', $person->id);
-        $id === null ?: $sessions->whereRaw('SHA2(id, 256) = ?', [$id]);
+        if ($id !== null) {
+            $sessions->whereRaw('SHA2(id, 256) = ?', [$id]);
+        }
         $sessions->delete();
     }
 
-    /**
-     * A session's own id opens it, so that it is told by its digest.
-     *
-     * @return list<array{id: string, address: string|null, browser: string, lastSeenAt: string, current: bool}>
-     */
+    /** @return list<SignedIn> the latest first */
     public function sessions(User $person, string $current): array
     {
-        return array_values(DB::table('sessions')->where('user_id', $person->id)->orderByDesc('last_activity')->get()->map(static fn (object $s): array => [
-            'id' => hash('sha256', $s->id), 'address' => $s->ip_address, 'browser' => mb_substr((string) $s->user_agent, 0, 120),
-            'lastSeenAt' => gmdate('Y-m-d\TH:i:s\Z', $s->last_activity), 'current' => $s->id === $current,
-        ])->all());
+        $rows = DB::table('sessions')->where('user_id', $person->id)->orderByDesc('last_activity')->get();
+
+        return array_values($rows->map(static fn (object $row): SignedIn => self::session($row, $current))->all());
+    }
+
+    private static function session(object $row, string $current): SignedIn
+    {
+        $f = Fields::of(get_object_vars($row));
+
+        return new SignedIn(
+            hash('sha256', $f->string('id')),
+            $f->maybeString('ip_address'),
+            mb_substr((string) $f->maybeString('user_agent'), 0, 120),
+            new \DateTimeImmutable("@{$f->int('last_activity')}"),
+            $f->string('id') === $current,
+        );
     }
 
     private function assertAnotherLead(User $person): void
     {
-        $others = User::query()->where('role', Role::Lead)->where('removed_at', null)->whereKeyNot($person->id)->lockForUpdate()->exists();
+        $others = User::query()
+            ->where('role', Role::Lead)
+            ->where('removed_at', null)
+            ->whereKeyNot($person->id)
+            ->lockForUpdate()
+            ->exists();
         if ($person->role === Role::Lead && ! $others) {
             throw Refusal::notNow('This is the last lead. Make somebody else a lead first.');
         }

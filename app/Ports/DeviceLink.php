@@ -61,7 +61,13 @@ interface DeviceLink
      *
      * @throws LinkLost|Declined
      */
-    public function sendPackage(string $serial, string $file, string $sha256, callable $progress, bool $anew = false): void;
+    public function sendPackage(
+        string $serial,
+        string $file,
+        string $sha256,
+        callable $progress,
+        bool $anew = false,
+    ): void;
 
     /**
      * @param  bool  $keepData  an in-place move, which wipes nothing
@@ -97,7 +103,8 @@ interface DeviceLink
     public function commitReturn(string $serial, string $return): Operation;
 
     /**
-     * Brings one item in on a device that is set up, beside what is there already. An item of the same path is replaced.
+     * Brings one item in on a device that is set up, beside what is there already. An item of the same path is
+     * replaced.
      *
      * @param  callable(int): string  $read  gives at most so many bytes of it, and an empty text at the end
      *

@@ -32,7 +32,16 @@ final readonly class DeviceReading
 
     public function at(int $benchId): self
     {
-        return new self($this->device, $this->imei, $this->mode, $this->activated, $this->setUp, $this->operation, $benchId, $this->practice);
+        return new self(
+            $this->device,
+            $this->imei,
+            $this->mode,
+            $this->activated,
+            $this->setUp,
+            $this->operation,
+            $benchId,
+            $this->practice,
+        );
     }
 
     public function isPaired(): bool

@@ -7,6 +7,6 @@ namespace App\Ports;
 /** Where the device links of the benches are. */
 interface LinkAddresses
 {
-    /** @return array<int, array{name: string, address: string}> by bench */
+    /** @return array<int, LinkAddress> by bench */
     public function all(): array;
 }

@@ -28,7 +28,10 @@ final readonly class PortReading implements Kept
     public static function ofFields(Fields $fields): self
     {
         return new self(
-            $fields->string('port'), $fields->maybeString('serial'), $fields->maybeString('modelName'), $fields->maybeString('version'),
+            $fields->string('port'),
+            $fields->maybeString('serial'),
+            $fields->maybeString('modelName'),
+            $fields->maybeString('version'),
             $fields->maybeEnum('mode', DeviceMode::class),
         );
     }
@@ -36,7 +39,10 @@ final readonly class PortReading implements Kept
     public function fields(): array
     {
         return [
-            'port' => $this->port, 'serial' => $this->serial, 'modelName' => $this->modelName, 'version' => $this->version,
+            'port' => $this->port,
+            'serial' => $this->serial,
+            'modelName' => $this->modelName,
+            'version' => $this->version,
             'mode' => $this->mode?->value,
         ];
     }

@@ -12,7 +12,8 @@ use JadeStep\Core\Permit\PermitRequest;
 interface VendorService
 {
     /**
-     * @return string the public keys that the vendor shows, a JWK Set (RFC 7517); showing a key does not make it accepted
+     * @return string the public keys that the vendor shows, a JWK Set (RFC 7517); showing a key does not make it
+     *   accepted
      *
      * @throws LinkLost|Declined
      */

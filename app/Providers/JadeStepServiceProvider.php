@@ -66,7 +66,12 @@ final class JadeStepServiceProvider extends ServiceProvider
     {
         Model::shouldBeStrict($this->app->environment() !== 'production');
         JsonResource::withoutWrapping();
-        RateLimiter::for('sign-in', static fn (Request $request): Limit => Limit::perMinute(self::SIGN_INS_A_MINUTE)->by(mb_strtolower((string) $request->input('email')).'|'.$request->ip()));
+        RateLimiter::for(
+            'sign-in',
+            static fn (Request $request): Limit => Limit::perMinute(self::SIGN_INS_A_MINUTE)->by(
+                mb_strtolower($request->string('email')->toString()).'|'.$request->ip(),
+            ),
+        );
         Gate::define('act', static fn (User $user): bool => $user->role->mayAct());
         Gate::define('lead', static fn (User $user): bool => $user->role->leads());
         // Between two queued jobs each worker looks for steps whose worker is gone, for vendors whose word is due, and

@@ -34,7 +34,7 @@ final readonly class BenchPage
     /**
      * What needs a hand comes first, and of that what can only go forward, then what has to begin soonest.
      *
-     * @return array{int, string, int} to be compared
+     * @return list<int|string> to be compared
      */
     private function urgency(BenchJob $job): array
     {
@@ -47,7 +47,11 @@ final readonly class BenchPage
     /** @return Collection<int, BenchJob> */
     public function endedJobs(): Collection
     {
-        $latest = BenchJob::query()->where('state', '!=', JobState::Open)->latest('id')->limit(self::ENDED_SHOWN)->pluck('id');
+        $latest = BenchJob::query()
+            ->where('state', '!=', JobState::Open)
+            ->latest('id')
+            ->limit(self::ENDED_SHOWN)
+            ->pluck('id');
 
         return BenchJob::query()->with('steps', 'bags')->whereKey($latest)->get()->sortByDesc('id')->values()->toBase();
     }
@@ -83,7 +87,8 @@ final readonly class BenchPage
     {
         $seen = array_combine(array_map(static fn (PortReading $p): string => $p->port, $bench->seen), $bench->seen);
         $labels = array_combine(
-            array_map(static fn (PortLabel $p): string => $p->port, $bench->ports), array_map(static fn (PortLabel $p): string => $p->label, $bench->ports),
+            array_map(static fn (PortLabel $p): string => $p->port, $bench->ports),
+            array_map(static fn (PortLabel $p): string => $p->label, $bench->ports),
         );
         $names = array_unique(array_map(strval(...), [...array_keys($labels), ...array_keys($seen)]));
 

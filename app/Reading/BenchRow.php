@@ -14,6 +14,11 @@ final readonly class BenchRow implements \JsonSerializable
 
     public function jsonSerialize(): mixed
     {
-        return ['id' => $this->id, 'name' => $this->name, 'link' => $this->linkAnswers ? 'up' : 'silent', 'ports' => $this->ports];
+        return [
+            'id' => $this->id,
+            'name' => $this->name,
+            'link' => $this->linkAnswers ? 'up' : 'silent',
+            'ports' => $this->ports,
+        ];
     }
 }

@@ -23,13 +23,22 @@ final readonly class EndedJobSearch
     public function page(string $find, ?string $state, int $before): JobPage
     {
         $query = BenchJob::query()->with('steps', 'bags');
-        $state === 'ended' ? $query->where('state', '!=', JobState::Open->value) : ($state === null ? null : $query->where('state', $state));
-        foreach (array_slice(array_filter(explode(' ', $find), static fn (string $w): bool => $w !== ''), 0, 8) as $word) {
+        $state === 'ended'
+            ? $query->where('state', '!=', JobState::Open->value)
+            : ($state === null
+                ? null
+                : $query->where('state', $state));
+        foreach (
+            array_slice(array_filter(explode(' ', $find), static fn (string $w): bool => $w !== ''), 0, 8) as $word
+        ) {
             $query->where(fn (Builder $q) => $this->holds($q, $word));
         }
         $inAll = (clone $query)->count();
         /** @var Collection<int, BenchJob> $jobs */
-        $jobs = ($before > 0 ? $query->where('id', '<', $before) : $query)->orderByDesc('id')->limit(self::PAGE + 1)->get();
+        $jobs = ($before > 0 ? $query->where('id', '<', $before) : $query)
+            ->orderByDesc('id')
+            ->limit(self::PAGE + 1)
+            ->get();
         $more = $jobs->count() > self::PAGE;
         $jobs = $jobs->take(self::PAGE);
 
@@ -40,7 +49,10 @@ final readonly class EndedJobSearch
     private function holds(Builder $q, string $word): void
     {
         $like = '%'.addcslashes(mb_strtolower($word), '%_\\').'%'; // JSON columns compare letter by letter
-        $q->where('serial', 'like', $like)->orWhere('end_reason', 'like', $like)->orWhere('ended_by', 'like', $like)->orWhereRaw('LOWER(losses) LIKE ?', [$like])
+        $q->where('serial', 'like', $like)
+            ->orWhere('end_reason', 'like', $like)
+            ->orWhere('ended_by', 'like', $like)
+            ->orWhereRaw('LOWER(losses) LIKE ?', [$like])
             ->orWhereRaw("LOWER(JSON_VALUE(device, '$.modelName')) LIKE ?", [$like])
             ->orWhereRaw("JSON_VALUE(device, '$.version') LIKE ?", [$like])
             ->orWhereRaw("JSON_VALUE(proof, '$.after.version') LIKE ?", [$like])

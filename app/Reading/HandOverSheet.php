@@ -30,58 +30,68 @@ final readonly class HandOverSheet
         }
         $verdict = JobFacts::verdict($job);
         $minutes = $job->route?->minutes->expected;
+        $aftercare = $this->aftercare->of($job);
+        $of = static fn (\Closure $which): array => array_values(array_filter($aftercare, $which));
 
         return [
             'format' => 'jade-step/hand-over', 'formatVersion' => 1,
             'device' => ['serial' => $job->serial, 'modelName' => (string) $job->device?->modelName],
-            'job' => $this->job($job),
+            'job' => [
+                'id' => $job->id,
+                'state' => $job->state->value,
+                'takenInAt' => Rfc3339::format($job->created_at->toDateTimeImmutable()),
+                'takenInBy' => $job->openedBy->name,
+                'endedAt' => Rfc3339::formatOrNull($job->ended_at?->toDateTimeImmutable()),
+                'endedBy' => $job->ended_by,
+            ],
             'writtenAt' => Rfc3339::format($this->clock->now()), 'comparedAt' => Rfc3339::format($proof->comparedAt),
             'before' => ['version' => (string) $proof->beforeVersion, 'build' => $proof->beforeBuild],
             'after' => ['version' => (string) $proof->afterVersion, 'build' => $proof->afterBuild],
-            'nothingLost' => $verdict->code === VerdictCode::NothingMissing, 'verdict' => $verdict->words(), 'losses' => $verdict->losses(),
+            'nothingLost' => $verdict->code === VerdictCode::NothingMissing,
+            'verdict' => $verdict->words(),
+            'losses' => $verdict->losses(),
             'kinds' => self::kinds($proof),
             'minutes' => ['estimated' => $minutes === null ? null : round($minutes, 1), 'took' => self::minutes($job)],
-        ] + $this->points($job);
-    }
-
-    /** @return array<string, mixed> */
-    private function job(BenchJob $job): array
-    {
-        return [
-            'id' => $job->id, 'state' => $job->state->value, 'takenInAt' => Rfc3339::format($job->created_at->toDateTimeImmutable()),
-            'takenInBy' => $job->openedBy->name, 'endedAt' => Rfc3339::formatOrNull($job->ended_at?->toDateTimeImmutable()), 'endedBy' => $job->ended_by,
+            'toDo' => self::points($of(static fn (AftercareItem $i): bool => $i->code->isToDo())),
+            'toKnow' => self::points(
+                $of(static fn (AftercareItem $i): bool => ! $i->code->isToDo() && ! $i->code->isKept()),
+            ),
+            'kept' => self::points($of(static fn (AftercareItem $i): bool => $i->code->isKept())),
         ];
     }
 
-    /** @return array<string, mixed> */
-    private function points(BenchJob $job): array
-    {
-        $aftercare = $this->aftercare->of($job);
-        $told = static fn (\Closure $which): array => array_values(array_map(self::point(...), array_filter($aftercare, $which)));
-
-        return [
-            'toDo' => $told(static fn (AftercareItem $i): bool => $i->code->isToDo()),
-            'toKnow' => $told(static fn (AftercareItem $i): bool => ! $i->code->isToDo() && ! $i->code->isKept()),
-            'kept' => $told(static fn (AftercareItem $i): bool => $i->code->isKept()),
-        ];
-    }
-
-    /** @return list<array<string, mixed>> */
+    /** @return list<array<string, mixed>> those that had items */
     private static function kinds(JobProof $proof): array
     {
         $had = array_filter($proof->kinds, static fn (ProvenKind $k): bool => $k->before > 0);
-
-        return array_values(array_map(static fn (ProvenKind $k): array => [
-            'kind' => $k->promise->kind->value, 'name' => $k->promise->kind->label(), 'before' => $k->before, 'there' => min($k->there, $k->before),
-            'outcome' => $k->promise->outcome->value, 'asOf' => Rfc3339::formatOrNull($k->promise->asOf), 'comparedItemByItem' => $k->compared,
+        $told = static fn (ProvenKind $k): array => [
+            'kind' => $k->promise->kind->value,
+            'name' => $k->promise->kind->label(),
+            'before' => $k->before,
+            'there' => min($k->there, $k->before),
+            'outcome' => $k->promise->outcome->value,
+            'asOf' => Rfc3339::formatOrNull($k->promise->asOf),
+            'comparedItemByItem' => $k->compared,
             'rewrittenByTheDevice' => count($k->changed),
-        ], $had));
+        ];
+
+        return array_values(array_map($told, $had));
     }
 
-    /** @return array<string, mixed> */
-    private static function point(AftercareItem $i): array
+    /**
+     * @param  list<AftercareItem>  $items
+     * @return list<array<string, mixed>>
+     */
+    private static function points(array $items): array
     {
-        return ['code' => $i->code->value, 'words' => $i->code->words(), 'state' => $i->state->value, 'names' => $i->names];
+        $told = static fn (AftercareItem $i): array => [
+            'code' => $i->code->value,
+            'words' => $i->code->words(),
+            'state' => $i->state->value,
+            'names' => $i->names,
+        ];
+
+        return array_map($told, $items);
     }
 
     /** What the machine's own steps took together. */

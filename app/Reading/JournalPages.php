@@ -6,7 +6,7 @@ namespace App\Reading;
 
 use App\Models\JournalLine;
 use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Exchange\JournalCsv;
 use JadeStep\Core\Time\Rfc3339;
 
@@ -17,63 +17,91 @@ final readonly class JournalPages
 
     private const CHUNK = 1000;
 
-    /**
-     * @param  array{serial?: string, job?: int, who?: string, act?: string, from?: string, until?: string, words?: string}  $filter
-     * @param  int  $before  an act's number; 0 for the newest
-     * @return array{acts: Collection<int, JournalLine>, older: int|null} older: the number to ask before, where there is more
-     */
-    public function page(array $filter, int $before): array
+    /** @param  int  $before  an act's number; 0 for the newest */
+    public function page(JournalFilter $filter, int $before): JournalPage
     {
-        $query = $this->filtered($filter)->orderByDesc('id');
-        $acts = ($before > 0 ? $query->where('id', '<', $before) : $query)->limit(self::PAGE + 1)->get();
+        $query = $this->filtered($filter)->orderByDesc('id')->limit(self::PAGE + 1);
+        if ($before > 0) {
+            $query->where('id', '<', $before);
+        }
+        $acts = $query->get();
         $more = $acts->count() > self::PAGE;
         $acts = $acts->take(self::PAGE);
 
-        return ['acts' => $acts, 'older' => $more ? $acts->last()?->id : null];
+        return new JournalPage($acts, $more ? $acts->last()?->id : null);
     }
 
     /** @return list<string> the codes that occur */
     public function codes(): array
     {
-        return array_values(JournalLine::query()->toBase()->distinct()->orderBy('event')->pluck('event')->all());
+        return self::all('event');
     }
 
     /** @return list<string> who has acted */
     public function people(): array
     {
-        return array_values(JournalLine::query()->toBase()->distinct()->orderBy('who')->pluck('who')->all());
+        return self::all('who');
+    }
+
+    /** @return list<string> */
+    private static function all(string $column): array
+    {
+        $found = DB::table((new JournalLine)->getTable())->distinct()->orderBy($column)->pluck($column);
+
+        return array_values(array_filter($found->all(), is_string(...)));
     }
 
     /**
-     * @param  array<string, mixed>  $filter
      * @return \Generator<string> RFC 4180, with a first line of names
      */
-    public function csv(array $filter): \Generator
+    public function csv(JournalFilter $filter): \Generator
     {
         yield JournalCsv::head();
         foreach ($this->filtered($filter)->lazyById(self::CHUNK) as $act) {
             yield JournalCsv::line([
-                (string) $act->id, Rfc3339::format($act->created_at->toDateTimeImmutable()), $act->who, (string) $act->event, $act->description,
-                (string) $act->serial, (string) $act->bench_job_id, json_encode($act->properties, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE),
+                (string) $act->id,
+                Rfc3339::format($act->created_at->toDateTimeImmutable()),
+                $act->who,
+                (string) $act->event,
+                $act->description,
+                (string) $act->serial,
+                (string) $act->bench_job_id,
+                json_encode($act->properties, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE),
             ]);
         }
     }
 
     /**
-     * @param  array<string, mixed>  $filter
      * @return Builder<JournalLine>
      */
-    private function filtered(array $filter): Builder
+    private function filtered(JournalFilter $filter): Builder
     {
         $query = JournalLine::query();
-        foreach (['serial' => 'serial', 'job' => 'bench_job_id', 'who' => 'who', 'act' => 'event'] as $field => $column) {
-            isset($filter[$field]) ? $query->where($column, $filter[$field]) : null;
+        $same = [
+            'serial' => $filter->serial,
+            'bench_job_id' => $filter->job,
+            'who' => $filter->who,
+            'event' => $filter->act,
+        ];
+        foreach (array_filter($same, static fn (mixed $value): bool => $value !== null) as $column => $value) {
+            $query->where($column, $value);
         }
-        isset($filter['from']) ? $query->where('created_at', '>=', Rfc3339::parse($filter['from'])->format('Y-m-d H:i:s.v')) : null;
-        isset($filter['until']) ? $query->where('created_at', '<', Rfc3339::parse($filter['until'])->format('Y-m-d H:i:s.v')) : null;
-        if (isset($filter['words'])) {
-            $like = '%'.addcslashes(mb_strtolower($filter['words']), '%_\\').'%'; // JSON columns compare letter by letter
-            $query->where(static fn (Builder $q) => $q->where('description', 'like', $like)->orWhereRaw('LOWER(properties) LIKE ?', [$like])->orWhere('serial', 'like', $like)->orWhere('who', 'like', $like));
+        if ($filter->from !== null) {
+            $query->where('created_at', '>=', $filter->from->format('Y-m-d H:i:s.v'));
+        }
+        if ($filter->until !== null) {
+            $query->where('created_at', '<', $filter->until->format('Y-m-d H:i:s.v'));
+        }
+        if ($filter->words !== null) {
+            // JSON columns compare letter by letter
+            $like = '%'.addcslashes(mb_strtolower($filter->words), '%_\\').'%';
+            $query->where(
+                static fn (Builder $q) => $q
+                    ->where('description', 'like', $like)
+                    ->orWhereRaw('LOWER(properties) LIKE ?', [$like])
+                    ->orWhere('serial', 'like', $like)
+                    ->orWhere('who', 'like', $like),
+            );
         }
 
         return $query;

@@ -10,15 +10,25 @@ use App\Ports\PortReading;
 final readonly class PortRow implements \JsonSerializable
 {
     /** @param  int|null  $jobId  the open job that holds the device */
-    public function __construct(public string $port, public string $label, public ?PortReading $seen, public ?int $jobId)
-    {
+    public function __construct(
+        public string $port,
+        public string $label,
+        public ?PortReading $seen,
+        public ?int $jobId,
+    ) {
     }
 
     public function jsonSerialize(): mixed
     {
         return [
-            'port' => $this->port, 'label' => $this->label, 'occupied' => $this->seen !== null, 'serial' => $this->seen?->serial,
-            'modelName' => $this->seen?->modelName, 'version' => $this->seen?->version, 'mode' => $this->seen?->mode?->value, 'jobId' => $this->jobId,
+            'port' => $this->port,
+            'label' => $this->label,
+            'occupied' => $this->seen !== null,
+            'serial' => $this->seen?->serial,
+            'modelName' => $this->seen?->modelName,
+            'version' => $this->seen?->version,
+            'mode' => $this->seen?->mode?->value,
+            'jobId' => $this->jobId,
         ];
     }
 }

@@ -17,7 +17,12 @@ final class StepTimes
         foreach ($job->route->steps ?? [] as $step) {
             $estimates["{$step->step} {$step->leg}"] = $step->minutes;
         }
-        $time = static fn (JobStep $s): StepTime => new StepTime($s->code, $s->leg, $estimates["{$s->code->value} {$s->leg}"] ?? null, self::took($s));
+        $time = static fn (JobStep $s): StepTime => new StepTime(
+            $s->code,
+            $s->leg,
+            $estimates["{$s->code->value} {$s->leg}"] ?? null,
+            self::took($s),
+        );
 
         return array_values($job->steps->map($time)->all());
     }

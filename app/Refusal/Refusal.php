@@ -46,7 +46,11 @@ final class Refusal extends \RuntimeException
 
     public static function routeGone(): self
     {
-        return new self('plan-changed', 'This route is not on offer any more: the almanac or the device has changed. Look at the new plan and choose again.');
+        return new self(
+            'plan-changed',
+            'This route is not on offer any more: the almanac or the device has changed. Look at the new plan '
+                .'and choose again.',
+        );
     }
 
     /** What was said of a device does not fit together. */
@@ -57,7 +61,10 @@ final class Refusal extends \RuntimeException
 
     public static function previewChanged(int $shown, int $now): self
     {
-        $words = $now === 0 ? 'No line of the table can be taken in.' : "The preview showed {$shown} good lines, now there are {$now}: look at the preview again.";
+        $words =
+            $now === 0
+                ? 'No line of the table can be taken in.'
+                : "The preview showed {$shown} good lines, now there are {$now}: look at the preview again.";
 
         return new self('preview-changed', $words);
     }
@@ -71,11 +78,19 @@ final class Refusal extends \RuntimeException
     /** @param  list<string>  $kinds  of which something is missing that was not named before */
     public static function lossNotAccepted(array $kinds): self
     {
-        return new self('loss-not-accepted', 'Not all there, and not named before: '.implode(', ', $kinds).'. Put it back, or accept it by name, with the owner.');
+        return new self(
+            'loss-not-accepted',
+            'Not all there, and not named before: '
+                .implode(', ', $kinds)
+                .'. Put it back, or accept it by name, with the owner.',
+        );
     }
 
     public static function wrongSerial(): self
     {
-        return new self('wrong-serial', 'The serial that was typed is not this device\'s. Read it off the device and type it again.');
+        return new self(
+            'wrong-serial',
+            'The serial that was typed is not this device\'s. Read it off the device and type it again.',
+        );
     }
 }

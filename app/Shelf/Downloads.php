@@ -6,6 +6,7 @@ namespace App\Shelf;
 
 use App\Facts\PassphraseLocker;
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\SideExportRecord;
@@ -30,24 +31,37 @@ final readonly class Downloads
 {
     private const CHUNK = 262_144;
 
-    public function __construct(private BagStore $bags, private Shelf $shelf, private Journal $journal, private ClockInterface $clock)
-    {
+    public function __construct(
+        private BagStore $bags,
+        private Shelf $shelf,
+        private Journal $journal,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @return callable(): void which sends the bag, with the bag as the one top folder */
     public function bag(Bag $bag, User $by): callable
     {
         $folder = $this->bags->folder($bag->id);
-        is_dir($folder) || throw Refusal::notNow('The bag is not on the disk any more. Verify it, to see what is wrong.');
-        $this->journal->noteDeed(Deed::DownloadBag, $by, ['bag' => $bag->id], $bag->serial);
+        is_dir($folder)
+            || throw Refusal::notNow('The bag is not on the disk any more. Verify it, to see what is wrong.');
+        $this->journal->noteDeed(Deed::DownloadBag, $by, new Evidence(['bag' => $bag->id]), $bag->serial);
 
         return static function () use ($folder): void {
-            $out = popen('bsdtar -cf - --format zip -C '.escapeshellarg(dirname($folder)).' -- '.escapeshellarg(basename($folder)), 'rb');
+            $out = popen(
+                'bsdtar -cf - --format zip -C '
+                    .escapeshellarg(dirname($folder))
+                    .' -- '
+                    .escapeshellarg(basename($folder)),
+                'rb',
+            );
             while ($out !== false && ! feof($out)) {
                 echo fread($out, self::CHUNK);
                 flush();
             }
-            $out === false || pclose($out);
+            if ($out !== false) {
+                pclose($out);
+            }
         };
     }
 
@@ -65,24 +79,45 @@ final readonly class Downloads
                 echo $text;
                 flush();
             });
-            SideExport::write($content, $kinds, "{$bag->id}-export", $this->clock->now(), new TarWriter($pipe->write(...)));
+            SideExport::write(
+                $content,
+                $kinds,
+                "{$bag->id}-export",
+                $this->clock->now(),
+                new TarWriter($pipe->write(...)),
+            );
             $pipe->end();
-            $this->journal->noteDeed(Deed::ExportKinds, $by, ['bag' => $bag->id, 'kinds' => array_column($kinds, 'value')], $bag->serial);
+            $this->journal->noteDeed(
+                Deed::ExportKinds,
+                $by,
+                new Evidence(['bag' => $bag->id, 'kinds' => array_column($kinds, 'value')]),
+                $bag->serial,
+            );
             foreach ($kinds as $kind) {
-                SideExportRecord::query()->create(['bag_id' => $bag->id, 'serial' => $bag->serial, 'kind' => $kind->value, 'taken_at' => $bag->taken_at, 'exported_by' => $by->name]);
+                SideExportRecord::query()->create([
+                    'bag_id' => $bag->id,
+                    'serial' => $bag->serial,
+                    'kind' => $kind->value,
+                    'taken_at' => $bag->taken_at,
+                    'exported_by' => $by->name,
+                ]);
             }
         };
     }
 
-    /** @return array{item: Item, file: string} */
-    public function item(Bag $bag, string $key): array
+    public function item(Bag $bag, string $key): Item
     {
         foreach ($this->shelf->inventory($bag)->items as $item) {
             if ($item->key() === $key) {
-                return ['item' => $item, 'file' => $this->bags->folder($bag->id)."/data/{$key}"];
+                return $item;
             }
         }
         throw Refusal::notNow('The bag has no such item.');
+    }
+
+    public function fileOf(Bag $bag, Item $item): string
+    {
+        return $this->bags->folder($bag->id)."/data/{$item->key()}";
     }
 
     private function content(Bag $bag, ?Passphrase $passphrase): BagContent
@@ -91,7 +126,10 @@ final readonly class Downloads
             return new PlainContent(BagReader::open($this->bags->folder($bag->id)));
         }
 
-        return new EncryptedContent($this->bags->folder($bag->id), PassphraseLocker::with($passphrase ?? throw Refusal::notNow('This bag is encrypted: give its passphrase.')));
+        return new EncryptedContent(
+            $this->bags->folder($bag->id),
+            PassphraseLocker::with($passphrase ?? throw Refusal::notNow('This bag is encrypted: give its passphrase.')),
+        );
     }
 
     /** Opens an encrypted bag once with its passphrase, so that it may be a base. */
@@ -104,7 +142,13 @@ final readonly class Downloads
         $faults = $content->prove();
         $faults === [] || throw Unopened::damaged($bag->id, $faults[0]->message());
         $inventory = $content->inventory();
-        $bag->update(['passphrase_proven_at' => $this->clock->now(), 'items' => count($inventory->items), 'counts' => $inventory->counts(), 'kinds' => Bag::kindsOf($inventory->counts()), 'store_schemas' => $inventory->storeSchemas()]);
-        $this->journal->noteDeed(Deed::ProvePassphrase, $by, ['bag' => $bag->id], $bag->serial);
+        $bag->update([
+            'passphrase_proven_at' => $this->clock->now(),
+            'items' => count($inventory->items),
+            'counts' => $inventory->counts(),
+            'kinds' => Bag::kindsOf($inventory->counts()),
+            'store_schemas' => $inventory->storeSchemas(),
+        ]);
+        $this->journal->noteDeed(Deed::ProvePassphrase, $by, new Evidence(['bag' => $bag->id]), $bag->serial);
     }
 }

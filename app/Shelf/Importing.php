@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Shelf;
 
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BagImport;
@@ -27,8 +28,8 @@ use JadeStep\Core\Job\Problem;
 use Psr\Clock\ClockInterface;
 
 /**
- * Brings bags from outside onto the shelf: from a ZIP that was sent, or from a folder or ZIP in the inbox folder of this
- * bench. It is read strictly first; only a sound bag is taken, and what it is of is told by the bag itself.
+ * Brings bags from outside onto the shelf: from a ZIP that was sent, or from a folder or ZIP in the inbox folder of
+ * this bench. It is read strictly first; only a sound bag is taken, and what it is of is told by the bag itself.
  */
 final readonly class Importing
 {
@@ -52,7 +53,10 @@ final readonly class Importing
     public function receive(string $name, $body, User $by): BagImport
     {
         $path = $this->inbox().'/.received-'.bin2hex(random_bytes(8)).'.zip';
-        $out = fopen($path, 'xb') ?: throw Refusal::notNow('The inbox folder cannot be written.');
+        $out = fopen($path, 'xb');
+        if ($out === false) {
+            throw Refusal::notNow('The inbox folder cannot be written.');
+        }
         $copied = stream_copy_to_stream($body, $out);
         fclose($out);
         if ($copied === false || $copied === 0) {
@@ -66,7 +70,8 @@ final readonly class Importing
 
     public function fromInbox(string $name, User $by): BagImport
     {
-        in_array($name, $this->inboxNames(), true) || throw Refusal::notNow('There is nothing of that name in the inbox folder any more.');
+        in_array($name, $this->inboxNames(), true)
+            || throw Refusal::notNow('There is nothing of that name in the inbox folder any more.');
 
         return $this->queue($name, $this->inbox()."/{$name}", $by);
     }
@@ -74,7 +79,12 @@ final readonly class Importing
     /** @return list<string> folders with a bag, and ZIP files, that somebody has put there */
     public function inboxNames(): array
     {
-        $names = array_filter(scandir($this->inbox()) ?: [], fn (string $n): bool => $n[0] !== '.' && (is_file($this->inbox()."/{$n}/bagit.txt") || str_ends_with(strtolower($n), '.zip')));
+        $all = scandir($this->inbox());
+        $names = array_filter(
+            $all === false ? [] : $all,
+            fn (string $n): bool => $n[0] !== '.'
+                && (is_file($this->inbox()."/{$n}/bagit.txt") || str_ends_with(strtolower($n), '.zip')),
+        );
 
         return array_values($names);
     }
@@ -83,7 +93,13 @@ final readonly class Importing
     public function run(int $id): void
     {
         $lock = $this->lock($id);
-        $taken = $lock === null ? 0 : BagImport::query()->whereKey($id)->whereIn('state', [self::QUEUED, self::RUNNING])->update(['state' => self::RUNNING, 'updated_at' => $this->clock->now()]);
+        $taken =
+            $lock === null
+                ? 0
+                : BagImport::query()
+                    ->whereKey($id)
+                    ->whereIn('state', [self::QUEUED, self::RUNNING])
+                    ->update(['state' => self::RUNNING, 'updated_at' => $this->clock->now()]);
         if ($lock === null || $taken !== 1) {
             return;
         }
@@ -92,7 +108,7 @@ final readonly class Importing
         exec('rm -rf '.escapeshellarg($work)); // what a killed worker left
         try {
             $bag = $this->take($import, $work);
-            $this->settle($import, ['state' => 'done', 'progress' => 1.0, 'bag_id' => $bag->id]);
+            $this->settle($import, state: 'done', progress: 1.0, bag_id: $bag->id);
         } catch (BagException $e) {
             $this->refuse($import, $e instanceof UntrustedArchive ? $e->reason : 'not-a-bag', $e->getMessage());
         } catch (Refusal $e) {
@@ -106,13 +122,21 @@ final readonly class Importing
     /** One whose worker was killed, or whose call got lost, is begun again. */
     public function remind(): void
     {
-        $old = $this->clock->now()->modify('-'.self::FORGOTTEN_SECONDS.' seconds')->format('Y-m-d H:i:s');
-        foreach (BagImport::query()->whereIn('state', [self::QUEUED, self::RUNNING])->where('updated_at', '<', $old)->pluck('id') as $id) {
-            $lock = $this->lock((int) $id);
+        $old = $this->clock
+            ->now()
+            ->modify('-'.self::FORGOTTEN_SECONDS.' seconds')
+            ->format('Y-m-d H:i:s');
+        foreach (
+            BagImport::query()
+                ->whereIn('state', [self::QUEUED, self::RUNNING])
+                ->where('updated_at', '<', $old)
+                ->get(['id']) as $import
+        ) {
+            $lock = $this->lock($import->id);
             if ($lock !== null) {
                 fclose($lock);
-                BagImport::query()->whereKey($id)->update(['updated_at' => $this->clock->now()]);
-                TakeBagIn::dispatch((int) $id);
+                BagImport::query()->whereKey($import->id)->update(['updated_at' => $this->clock->now()]);
+                TakeBagIn::dispatch($import->id);
             }
         }
     }
@@ -120,40 +144,62 @@ final readonly class Importing
     /** @return resource|null null where a worker takes it in at this moment */
     private function lock(int $id)
     {
-        $lock = fopen($this->inbox()."/.taking-{$id}.lock", 'c') ?: throw Refusal::notNow('The inbox folder cannot be written.');
+        $lock = fopen($this->inbox()."/.taking-{$id}.lock", 'c');
+        if ($lock === false) {
+            throw Refusal::notNow('The inbox folder cannot be written.');
+        }
 
         return flock($lock, LOCK_EX | LOCK_NB) ? $lock : null;
     }
 
-    /** @param  array<string, mixed>  $fields */
-    private function settle(BagImport $import, array $fields): void
+    private function settle(BagImport $import, mixed ...$columns): void
     {
-        $import->update($fields);
+        foreach ($columns as $name => $value) {
+            $import->setAttribute((string) $name, $value);
+        }
+        $import->save();
         @unlink($this->inbox()."/.taking-{$import->id}.lock");
         str_starts_with(basename($import->path), '.received-') && is_file($import->path) && unlink($import->path);
     }
 
     private function refuse(BagImport $import, string $code, string $why): void
     {
-        $this->settle($import, ['state' => 'refused', 'problem' => Problem::told($code, mb_substr($why, 0, 1000))]);
+        $this->settle($import, state: 'refused', problem: Problem::told($code, mb_substr($why, 0, 1000)));
     }
 
     private function queue(string $name, string $path, User $by): BagImport
     {
-        $import = BagImport::query()->create(['name' => mb_substr($name, 0, 200), 'path' => $path, 'state' => self::QUEUED, 'brought_by' => $by->name]);
+        $import = BagImport::query()->create([
+            'name' => mb_substr($name, 0, 200),
+            'path' => $path,
+            'state' => self::QUEUED,
+            'brought_by' => $by->name,
+        ]);
         TakeBagIn::dispatch($import->id);
-        $this->journal->noteDeed(Deed::ImportBag, $by, ['name' => $import->name]);
+        $this->journal->noteDeed(Deed::ImportBag, $by, new Evidence(['name' => $import->name]));
 
         return $import;
     }
 
     private function take(BagImport $import, string $work): Bag
     {
-        $folder = is_dir($import->path) ? $import->path : ZipBag::unpack($import->path, $work, ImportLimits::usual($this->bags->freeBytes()));
+        $folder = is_dir($import->path)
+            ? $import->path
+            : ZipBag::unpack($import->path, $work, ImportLimits::usual($this->bags->freeBytes()));
         $import->update(['progress' => 0.4]);
         $report = BagVerifier::verify($folder);
         if (! $report->isSound()) {
-            throw Refusal::notNow('It is damaged: '.implode('; ', array_map(static fn (Fault $f): string => $f->message(), array_slice($report->faults, 0, self::FAULTS_TOLD))).'. Fetch it again from where it came.');
+            throw Refusal::notNow(
+                'It is damaged: '
+                    .implode(
+                        '; ',
+                        array_map(
+                            static fn (Fault $f): string => $f->message(),
+                            array_slice($report->faults, 0, self::FAULTS_TOLD),
+                        ),
+                    )
+                    .'. Fetch it again from where it came.',
+            );
         }
         $import->update(['progress' => 0.8]);
         $what = $report->description ?? throw Refusal::notNow('It does not say which device it is of.');
@@ -161,7 +207,7 @@ final readonly class Importing
         $this->assertNew($id);
         self::assertFits($what);
 
-        return DB::transaction(function () use ($folder, $work, $id, $what, $report): Bag {
+        return DB::connection()->transaction(function () use ($folder, $work, $id, $what, $report): Bag {
             // the row first: where it cannot be written, nothing stands on the shelf without one
             $bag = $this->record($id, $what, $report, $folder);
             $this->place($folder, $work, $id);
@@ -184,10 +230,18 @@ final readonly class Importing
     private static function assertFits(BagDescription $what): void
     {
         $long = array_filter([
-            'Device-Serial' => mb_strlen($what->deviceSerial) > self::LONGEST, 'Hardware-Id' => mb_strlen($what->hardwareId) > self::LONGEST,
+            'Device-Serial' => mb_strlen($what->deviceSerial) > self::LONGEST,
+            'Hardware-Id' => mb_strlen($what->hardwareId) > self::LONGEST,
             'OS-Line' => mb_strlen($what->osLine) > self::LONGEST_CODE,
         ]);
-        $long === [] || throw Refusal::notNow('Its bag-info.txt has a value that is too long to be true: '.implode(', ', array_keys($long)).'. A serial or a hardware id has at most '.self::LONGEST.' characters.');
+        $long === []
+            || throw Refusal::notNow(
+                'Its bag-info.txt has a value that is too long to be true: '
+                    .implode(', ', array_keys($long))
+                    .'. A serial or a hardware id has at most '
+                    .self::LONGEST
+                    .' characters.',
+            );
     }
 
     /** Copied beside its place first: the bag appears whole, by one rename. */
@@ -207,10 +261,24 @@ final readonly class Importing
         $schemas = $what->encryption === Encryption::None ? BagReader::open($folder)->inventory()->storeSchemas() : [];
 
         return Bag::query()->create([
-            'id' => $id, 'serial' => $what->deviceSerial, 'state' => BagState::Verified, 'label' => mb_substr($what->label === '' ? $id : $what->label, 0, 250), 'taken_at' => $what->takenAt,
-            'made_on' => (string) $what->madeOn, 'declared_version' => (string) $what->declaredVersion, 'lowered_from' => $what->loweredFrom, 'encryption' => $what->encryption, 'source' => 'import',
-            'hardware_id' => $what->hardwareId, 'os_line' => $what->osLine, 'bytes' => $report->bytes, 'items' => $report->counts === [] ? null : array_sum($report->counts),
-            'counts' => $report->counts, 'kinds' => Bag::kindsOf($report->counts), 'store_schemas' => $schemas, 'verified_at' => $this->clock->now(),
+            'id' => $id,
+            'serial' => $what->deviceSerial,
+            'state' => BagState::Verified,
+            'label' => mb_substr($what->label === '' ? $id : $what->label, 0, 250),
+            'taken_at' => $what->takenAt,
+            'made_on' => (string) $what->madeOn,
+            'declared_version' => (string) $what->declaredVersion,
+            'lowered_from' => $what->loweredFrom,
+            'encryption' => $what->encryption,
+            'source' => 'import',
+            'hardware_id' => $what->hardwareId,
+            'os_line' => $what->osLine,
+            'bytes' => $report->bytes,
+            'items' => $report->counts === [] ? null : array_sum($report->counts),
+            'counts' => $report->counts,
+            'kinds' => Bag::kindsOf($report->counts),
+            'store_schemas' => $schemas,
+            'verified_at' => $this->clock->now(),
         ]);
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Shelf;
 
 use App\Models\Setting;
+use JadeStep\Core\Exchange\Fields;
 
 /** How backups are taken by themselves and kept: the schedule at night, and how long what stays. */
 final readonly class Keeping
@@ -24,28 +25,41 @@ final readonly class Keeping
 
     public static function read(): self
     {
-        $v = (Setting::query()->find(self::NAME)->value ?? []) + ['nightly' => false, 'fromHour' => 22, 'untilHour' => 5, 'daily' => 7, 'weekly' => 4, 'verifyEveryDays' => 30, 'sealedDays' => (int) config('jade.keep_sealed_days')];
+        $kept = Setting::query()->find(self::NAME)?->value;
 
-        return new self($v['nightly'], $v['fromHour'], $v['untilHour'], $v['daily'], $v['weekly'], $v['verifyEveryDays'], $v['sealedDays']);
+        return $kept === null
+            ? new self(false, 22, 5, 7, 4, 30, config()->integer('jade.keep_sealed_days'))
+            : self::of($kept);
     }
 
-    /** @param  array<string, mixed>  $fields */
-    public static function keep(array $fields): self
+    public static function of(Fields $f): self
     {
-        Setting::query()->updateOrCreate(['name' => self::NAME], ['value' => $fields]);
+        return new self(
+            $f->bool('nightly'),
+            $f->int('fromHour'),
+            $f->int('untilHour'),
+            $f->int('daily'),
+            $f->int('weekly'),
+            $f->int('verifyEveryDays'),
+            $f->int('sealedDays'),
+        );
+    }
 
-        return self::read();
+    public function keep(): void
+    {
+        Setting::query()->updateOrCreate(['name' => self::NAME], ['value' => $this->fields()]);
     }
 
     /** Whether the hour (0 to 23, UTC) lies in the night, which may go past midnight. */
     public function isNight(int $hour): bool
     {
-        return $this->fromHour <= $this->untilHour ? $hour >= $this->fromHour && $hour < $this->untilHour : $hour >= $this->fromHour || $hour < $this->untilHour;
+        return $this->fromHour <= $this->untilHour
+            ? $hour >= $this->fromHour && $hour < $this->untilHour
+            : $hour >= $this->fromHour || $hour < $this->untilHour;
     }
 
-    /** @return array<string, bool|int> */
-    public function fields(): array
+    public function fields(): Fields
     {
-        return get_object_vars($this);
+        return Fields::of(get_object_vars($this));
     }
 }

@@ -35,8 +35,16 @@ final class Night
 
     private float $last = 0.0;
 
-    public function __construct(private readonly DeviceLink $link, private readonly StepLedger $ledger, private readonly BagStore $bags, private readonly Shelf $shelf, private readonly Verifying $verifying, private readonly Importing $importing, private readonly RestingJobs $resting, private readonly ClockInterface $clock)
-    {
+    public function __construct(
+        private readonly DeviceLink $link,
+        private readonly StepLedger $ledger,
+        private readonly BagStore $bags,
+        private readonly Shelf $shelf,
+        private readonly Verifying $verifying,
+        private readonly Importing $importing,
+        private readonly RestingJobs $resting,
+        private readonly ClockInterface $clock,
+    ) {
     }
 
     public function look(): void
@@ -65,12 +73,21 @@ final class Night
         $since = $this->clock->now()->modify('-'.self::ONCE_IN_HOURS.' hours');
         foreach ($ports as $port) {
             $held = $port->serial === null || BenchJob::query()->where('held_serial', $port->serial)->exists();
-            $recent = BenchJob::query()->where('serial', $port->serial)->where('nightly', true)->where('created_at', '>', $since)->exists();
-            $held || $recent || $port->mode !== DeviceMode::Normal || $this->open((string) $port->serial);
+            $recent = BenchJob::query()
+                ->where('serial', $port->serial)
+                ->where('nightly', true)
+                ->where('created_at', '>', $since)
+                ->exists();
+            if (! $held && ! $recent && $port->mode === DeviceMode::Normal) {
+                $this->open((string) $port->serial);
+            }
         }
     }
 
-    /** Sealed ones, those of jobs, imported ones and what an open job rests on are never touched; nor the latest of a device. */
+    /**
+     * Sealed ones, those of jobs, imported ones and what an open job rests on are never touched; nor the latest of a
+     * device.
+     */
     public function thin(Keeping $keeping): void
     {
         $own = Bag::query()->where('source', 'schedule')->where('state', BagState::Verified)->get()->groupBy('serial');
@@ -90,7 +107,13 @@ final class Night
         try {
             DB::transaction(function () use ($id, $reason): void {
                 $this->resting->assertNoneRestsOnBag($id);
-                Bag::query()->whereKey($id)->update(['deleted_at' => $this->clock->now(), 'deleted_by' => 'keep rules', 'delete_reason' => $reason]);
+                Bag::query()
+                    ->whereKey($id)
+                    ->update([
+                        'deleted_at' => $this->clock->now(),
+                        'deleted_by' => 'keep rules',
+                        'delete_reason' => $reason,
+                    ]);
             });
         } catch (Refusal) {
             return; // an open job rests on it: the next night asks again
@@ -101,9 +124,15 @@ final class Night
     private function readBack(Keeping $keeping): void
     {
         $old = $this->clock->now()->modify("-{$keeping->verifyEveryDays} days");
-        $bag = Bag::query()->where('check_state', null)->where('verified_at', '<', $old)->oldest('verified_at')->first();
+        $bag = Bag::query()
+            ->where('check_state', null)
+            ->where('verified_at', '<', $old)
+            ->oldest('verified_at')
+            ->first();
         try {
-            $bag === null ?: $this->shelf->verifyAgain($bag);
+            if ($bag !== null) {
+                $this->shelf->verifyAgain($bag);
+            }
         } catch (Refusal) {
             // another worker was quicker
         }
@@ -117,7 +146,14 @@ final class Night
             }
             DB::transaction(function () use ($serial): void {
                 $lead = User::query()->where('role', 'lead')->oldest('id')->firstOrFail();
-                $job = BenchJob::query()->create(['serial' => $serial, 'held_serial' => $serial, 'state' => JobState::Open, 'opened_by' => $lead->id, 'intent' => Intent::BackUpOnly, 'nightly' => true]);
+                $job = BenchJob::query()->create([
+                    'serial' => $serial,
+                    'held_serial' => $serial,
+                    'state' => JobState::Open,
+                    'opened_by' => $lead->id,
+                    'intent' => Intent::BackUpOnly,
+                    'nightly' => true,
+                ]);
                 $this->ledger->begin($job);
             });
         } catch (LinkLost|Declined|UniqueConstraintViolationException) {

@@ -6,6 +6,7 @@ namespace App\Shelf;
 
 use App\Facts\RestingJobs;
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BenchJob;
@@ -29,8 +30,12 @@ final readonly class Shelf
 {
     private const RATE_DAYS = 30;
 
-    public function __construct(private BagStore $bags, private RestingJobs $resting, private Journal $journal, private ClockInterface $clock)
-    {
+    public function __construct(
+        private BagStore $bags,
+        private RestingJobs $resting,
+        private Journal $journal,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @param  User|null  $by  null where the bench does so by itself */
@@ -39,10 +44,15 @@ final readonly class Shelf
         if ($bag->state === BagState::Writing) {
             throw Refusal::notNow('It is being written; it is verified when it is whole.');
         }
-        $taken = Bag::query()->whereKey($bag->id)->where('check_state', null)->update(['check_state' => 'queued', 'check_progress' => 0.0]);
+        $taken = Bag::query()
+            ->whereKey($bag->id)
+            ->where('check_state', null)
+            ->update(['check_state' => 'queued', 'check_progress' => 0.0]);
         $taken === 1 || throw Refusal::notNow('It is being verified already.');
         VerifyBag::dispatch($bag->id);
-        $by === null || $this->journal->noteDeed(Deed::VerifyBag, $by, ['bag' => $bag->id], $bag->serial);
+        if ($by !== null) {
+            $this->journal->noteDeed(Deed::VerifyBag, $by, new Evidence(['bag' => $bag->id]), $bag->serial);
+        }
     }
 
     public function seal(Bag $bag, \DateTimeImmutable $keepUntil, ?string $label, User $by): void
@@ -51,8 +61,19 @@ final readonly class Shelf
             throw Refusal::notNow('Only a verified bag can be sealed. Verify it first.');
         }
         Seal::close($this->bags->folder($bag->id));
-        $bag->update(['state' => BagState::Sealed, 'sealed_at' => $bag->sealed_at ?? $this->clock->now(), 'keep_until' => $keepUntil] + ($label === null ? [] : ['label' => $label]));
-        $this->journal->noteDeed(Deed::SealBag, $by, ['bag' => $bag->id, 'keep until' => $keepUntil->format('Y-m-d')], $bag->serial);
+        $bag->update(
+            [
+                'state' => BagState::Sealed,
+                'sealed_at' => $bag->sealed_at ?? $this->clock->now(),
+                'keep_until' => $keepUntil,
+            ] + ($label === null ? [] : ['label' => $label]),
+        );
+        $this->journal->noteDeed(
+            Deed::SealBag,
+            $by,
+            new Evidence(['bag' => $bag->id, 'keep until' => $keepUntil->format('Y-m-d')]),
+            $bag->serial,
+        );
     }
 
     /** The row stays, without its folder, and says who deleted it and why. What an open job rests on stays whole. */
@@ -64,10 +85,25 @@ final readonly class Shelf
             $others = Bag::originals()->where('serial', $bag->serial)->whereKeyNot($bag->id)->get()
                 ->contains(fn (Bag $b): bool => $b->state->proven() && $this->bags->has($b->id));
             $last = $open && ! $others && $bag->state->proven() && $bag->lowered_from === null;
-            $against = Deletion::against($bag->state === BagState::Sealed, $bag->state === BagState::Writing, $last, $by->role->leads(), $reason);
+            $against = Deletion::against(
+                $bag->state === BagState::Sealed,
+                $bag->state === BagState::Writing,
+                $last,
+                $by->role->leads(),
+                $reason,
+            );
             $against === [] || throw Refusal::notNow(implode(' ', $against));
-            $bag->update(['deleted_at' => $this->clock->now(), 'deleted_by' => $by->name, 'delete_reason' => mb_substr($reason, 0, 500)]);
-            $this->journal->noteDeed(Deed::DeleteBag, $by, ['bag' => $bag->id, 'reason' => mb_substr($reason, 0, 500)], $bag->serial);
+            $bag->update([
+                'deleted_at' => $this->clock->now(),
+                'deleted_by' => $by->name,
+                'delete_reason' => mb_substr($reason, 0, 500),
+            ]);
+            $this->journal->noteDeed(
+                Deed::DeleteBag,
+                $by,
+                new Evidence(['bag' => $bag->id, 'reason' => mb_substr($reason, 0, 500)]),
+                $bag->serial,
+            );
         });
         $this->bags->remove($bag->id);
     }
@@ -96,9 +132,17 @@ final readonly class Shelf
         $shared = (int) Bag::query()->where('lowered_from', '!=', null)->sum('bytes');
         $recent = Bag::originals()->where('created_at', '>=', $since)->get();
         $first = $recent->min('created_at');
-        $days = $first instanceof \DateTimeInterface ? max(1.0, ($this->clock->now()->getTimestamp() - $first->getTimestamp()) / 86_400) : 0.0;
+        $days =
+            $first instanceof \DateTimeInterface
+                ? max(1.0, ($this->clock->now()->getTimestamp() - $first->getTimestamp()) / 86_400)
+                : 0.0;
         $free = $this->bags->freeBytes();
 
-        return new ShelfSpace($all, $shared, $free, Space::daysLeft($free, (int) $recent->sum('bytes'), $days));
+        return new ShelfSpace(
+            $all,
+            $shared,
+            $free,
+            Space::daysLeft($free, array_sum($recent->map(static fn (Bag $b): int => (int) $b->bytes)->all()), $days),
+        );
     }
 }

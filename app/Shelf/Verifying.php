@@ -13,7 +13,10 @@ use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\FaultCode;
 use Psr\Clock\ClockInterface;
 
-/** Reads every byte of a bag on the shelf again. A damaged one is no base any more, and says file by file what is wrong. */
+/**
+ * Reads every byte of a bag on the shelf again. A damaged one is no base any more, and says file by file what is
+ * wrong.
+ */
 final readonly class Verifying
 {
     private const TELL_SECONDS = 0.5;
@@ -33,18 +36,30 @@ final readonly class Verifying
         $bag->update(['check_state' => 'running']);
         [$done, $told] = [0, 0.0];
         try {
-            $report = BagVerifier::verify($this->bags->folder($id), static function (int $bytes) use ($bag, &$done, &$told): void {
+            $report = BagVerifier::verify($this->bags->folder($id), static function (int $bytes) use (
+                $bag,
+                &$done,
+                &$told,
+            ): void {
                 $done += $bytes;
                 if (microtime(true) - $told > self::TELL_SECONDS) {
                     $told = microtime(true);
-                    Bag::query()->whereKey($bag->id)->update(['check_progress' => $bag->bytes > 0 ? min(1.0, $done / $bag->bytes) : 0.0]);
+                    Bag::query()
+                        ->whereKey($bag->id)
+                        ->update(['check_progress' => $bag->bytes > 0 ? min(1.0, $done / $bag->bytes) : 0.0]);
                 }
             });
             $faults = array_slice($report->faults, 0, Bag::FAULTS_KEPT);
         } catch (NotABag $e) {
             $faults = [Fault::of(FaultCode::Missing, $id, $e->getMessage())];
         }
-        $bag->update(['check_state' => null, 'check_progress' => null, 'faults' => $faults, 'verified_at' => $this->clock->now(), 'state' => $this->state($bag, $faults !== [])]);
+        $bag->update([
+            'check_state' => null,
+            'check_progress' => null,
+            'faults' => $faults,
+            'verified_at' => $this->clock->now(),
+            'state' => $this->state($bag, $faults !== []),
+        ]);
     }
 
     /** A verification whose worker was killed is begun again. */
@@ -52,7 +67,10 @@ final readonly class Verifying
     {
         $old = $this->clock->now()->modify('-'.self::FORGOTTEN_SECONDS.' seconds')->format('Y-m-d H:i:s');
         foreach (Bag::query()->where('check_state', '!=', null)->where('updated_at', '<', $old)->get() as $bag) {
-            $mine = Bag::query()->whereKey($bag->id)->where('updated_at', $bag->updated_at)->update(['check_state' => 'queued', 'updated_at' => $this->clock->now()]);
+            $mine = Bag::query()
+                ->whereKey($bag->id)
+                ->where('updated_at', $bag->updated_at)
+                ->update(['check_state' => 'queued', 'updated_at' => $this->clock->now()]);
             $mine === 1 ? VerifyBag::dispatch($bag->id) : null;
         }
     }

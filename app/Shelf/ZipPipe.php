@@ -12,15 +12,23 @@ final class ZipPipe
     /** @var resource */
     private $process;
 
-    /** @var array{0: resource, 1: resource} */
-    private array $pipes;
+    /** @var resource */
+    private $in;
+
+    /** @var resource what comes out of the program */
+    private $back;
 
     /** @param  callable(string): void  $out */
     public function __construct(private $out)
     {
-        $process = proc_open(['bsdtar', '-cf', '-', '--format', 'zip', '@-'], [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes);
+        $process = proc_open(
+            ['bsdtar', '-cf', '-', '--format', 'zip', '@-'],
+            [['pipe', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']],
+            $pipes,
+        );
         $this->process = is_resource($process) ? $process : throw new \RuntimeException('bsdtar could not be started.');
-        $this->pipes = [$pipes[0], $pipes[1]];
+        $this->in = $pipes[0];
+        $this->back = $pipes[1];
         stream_set_blocking($pipes[0], false);
         stream_set_blocking($pipes[1], false);
     }
@@ -29,11 +37,11 @@ final class ZipPipe
     public function write(string $text): void
     {
         while ($text !== '') {
-            [$read, $write, $none] = [[$this->pipes[1]], [$this->pipes[0]], null];
+            [$read, $write, $none] = [[$this->back], [$this->in], null];
             stream_select($read, $write, $none, 30);
             $this->passOn();
             if (count($write) > 0) {
-                $wrote = fwrite($this->pipes[0], substr($text, 0, self::CHUNK));
+                $wrote = fwrite($this->in, substr($text, 0, self::CHUNK));
                 $wrote !== false || throw new \RuntimeException('bsdtar has ended early.');
                 $text = substr($text, $wrote);
             }
@@ -42,18 +50,20 @@ final class ZipPipe
 
     public function end(): void
     {
-        fclose($this->pipes[0]);
-        stream_set_blocking($this->pipes[1], true);
-        while (! feof($this->pipes[1])) {
+        fclose($this->in);
+        stream_set_blocking($this->back, true);
+        while (! feof($this->back)) {
             $this->passOn();
         }
-        fclose($this->pipes[1]);
+        fclose($this->back);
         proc_close($this->process);
     }
 
     private function passOn(): void
     {
-        $text = (string) fread($this->pipes[1], self::CHUNK);
-        $text === '' ?: ($this->out)($text);
+        $text = (string) fread($this->back, self::CHUNK);
+        if ($text !== '') {
+            ($this->out)($text);
+        }
     }
 }

@@ -29,7 +29,9 @@ final readonly class BackToTheLine
             $wasOpen = $job->lock()->line_crossed_at !== null;
             $job->update(['line_crossed_at' => null, 'line_crossed_by' => null, 'line_checks' => []]);
             $this->ledger->rewind($job, [StepCode::CrossLine, StepCode::ProveSafety, ...$also], $problem);
-            $wasOpen && $this->ledger->layOutFromLine($job);
+            if ($wasOpen) {
+                $this->ledger->layOutFromLine($job);
+            }
         });
         $this->leaveRecovery($job);
     }
@@ -38,7 +40,9 @@ final readonly class BackToTheLine
     public function leaveRecovery(BenchJob $job): void
     {
         try {
-            $this->link->read($job->serial)->mode === DeviceMode::Recovery && $this->link->start($job->serial, Work::LeaveRecovery);
+            if ($this->link->read($job->serial)->mode === DeviceMode::Recovery) {
+                $this->link->start($job->serial, Work::LeaveRecovery);
+            }
         } catch (LinkLost|Declined) {
             // it stays in recovery mode, which loses nothing
         }

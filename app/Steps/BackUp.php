@@ -7,6 +7,7 @@ namespace App\Steps;
 use App\Benches\Rates;
 use App\Facts\OpenedBags;
 use App\Facts\PassphraseLocker;
+use App\Journal\Evidence;
 use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
@@ -34,7 +35,9 @@ use JadeStep\Core\Route\Measured;
 use JadeStep\Core\Time\Rfc3339;
 use Psr\Clock\ClockInterface;
 
-/** Backs the whole device up into a new bag, plain or encrypted. What an earlier run has written is not fetched again. */
+/**
+ * Backs the whole device up into a new bag, plain or encrypted. What an earlier run has written is not fetched again.
+ */
 final readonly class BackUp implements Step
 {
     private const NAMED = 3;
@@ -53,7 +56,10 @@ final readonly class BackUp implements Step
     {
         $job = $step->job;
         if ($job->encryption() === Encryption::OpenPgp && $this->locker->openPgp($job) === null) {
-            return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('with it the backup is encrypted'));
+            return StepEnd::wanted(
+                ProblemCode::PassphraseWanted,
+                OpenedBags::wanted('with it the backup is encrypted'),
+            );
         }
         $bag = $this->bag($step);
         $step->progress(PhaseCode::ListContent);
@@ -67,7 +73,12 @@ final readonly class BackUp implements Step
             return $this->notOpened($job, $e);
         }
 
-        return StepEnd::done(['bag' => $bag->id, 'items' => $bag->items, 'bytes' => $bag->bytes, 'encryption' => $bag->encryption->value]);
+        return StepEnd::done(new Evidence([
+            'bag' => $bag->id,
+            'items' => $bag->items,
+            'bytes' => $bag->bytes,
+            'encryption' => $bag->encryption->value,
+        ]));
     }
 
     /** @param  list<string>  $changed */
@@ -75,7 +86,11 @@ final readonly class BackUp implements Step
     {
         $first = implode(', ', array_slice($changed, 0, self::NAMED));
 
-        return StepEnd::waiting(2, ProblemCode::ContentChanging, "Items keep changing on the device: {$first}. Leave the device alone for a moment; they are fetched again.");
+        return StepEnd::waiting(
+            2,
+            ProblemCode::ContentChanging,
+            "Items keep changing on the device: {$first}. Leave the device alone for a moment; they are fetched again.",
+        );
     }
 
     private function notOpened(BenchJob $job, Unopened $e): StepEnd
@@ -85,15 +100,24 @@ final readonly class BackUp implements Step
         }
         $this->locker->wipe($job);
 
-        return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('the one that was given is not that with which this backup was begun'));
+        return StepEnd::wanted(
+            ProblemCode::PassphraseWanted,
+            OpenedBags::wanted('the one that was given is not that with which this backup was begun'),
+        );
     }
 
     private function note(BenchJob $job, Bag $bag): void
     {
-        $inventory = $this->opened->of($job, $bag)?->inventory() ?? throw new \LogicException('The passphrase was there a moment ago.');
+        $inventory =
+            $this->opened->of($job, $bag)?->inventory()
+            ?? throw new \LogicException('The passphrase was there a moment ago.');
         $bag->update([
-            'state' => BagState::Complete, 'bytes' => $inventory->bytes(), 'items' => count($inventory->items),
-            'counts' => $inventory->counts(), 'kinds' => Bag::kindsOf($inventory->counts()), 'store_schemas' => $inventory->storeSchemas(),
+            'state' => BagState::Complete,
+            'bytes' => $inventory->bytes(),
+            'items' => count($inventory->items),
+            'counts' => $inventory->counts(),
+            'kinds' => Bag::kindsOf($inventory->counts()),
+            'store_schemas' => $inventory->storeSchemas(),
         ]);
     }
 
@@ -105,17 +129,34 @@ final readonly class BackUp implements Step
         $id = $step->memory()->maybeString('bag');
         if ($id === null) {
             $now = $this->clock->now();
-            $id = preg_replace('/[^A-Za-z0-9]+/', '-', $job->serial).'-'.$now->format('Ymd\THis\Z').'-'.Str::lower(Str::random(4));
-            $step->remember(['bag' => $id, 'takenAt' => Rfc3339::format($now)]);
+            $id =
+                preg_replace('/[^A-Za-z0-9]+/', '-', $job->serial)
+                .'-'
+                .$now->format('Ymd\THis\Z')
+                .'-'
+                .Str::lower(Str::random(4));
+            $step->remember(bag: $id, takenAt: Rfc3339::format($now));
         }
         $takenAt = $step->memory()->time('takenAt');
 
-        return Bag::query()->firstOrCreate(['id' => $id], [
-            'bench_job_id' => $job->id, 'serial' => $job->serial, 'state' => BagState::Writing, 'encryption' => $job->encryption(),
-            'source' => $job->nightly ? 'schedule' : 'job', 'hardware_id' => $device->hardwareId, 'os_line' => $device->osLine,
-            'label' => "{$device->modelName} {$job->serial}, {$device->version->label()}, {$takenAt->format('Y-m-d H:i:s')} UTC",
-            'taken_at' => $takenAt, 'made_on' => (string) $device->version, 'declared_version' => (string) $device->version,
-        ]);
+        return Bag::query()->firstOrCreate(
+            ['id' => $id],
+            [
+                'bench_job_id' => $job->id,
+                'serial' => $job->serial,
+                'state' => BagState::Writing,
+                'encryption' => $job->encryption(),
+                'source' => $job->nightly ? 'schedule' : 'job',
+                'hardware_id' => $device->hardwareId,
+                'os_line' => $device->osLine,
+                'label' => "{$device->modelName} {$job->serial}, {$device->version->label()}, {$takenAt->format(
+                    'Y-m-d H:i:s',
+                )} UTC",
+                'taken_at' => $takenAt,
+                'made_on' => (string) $device->version,
+                'declared_version' => (string) $device->version,
+            ],
+        );
     }
 
     /** @return list<string> items that changed while they were fetched; empty where the bag is whole */
@@ -152,7 +193,9 @@ final readonly class BackUp implements Step
     private function take(RunningStep $step, Writer $writer, Inventory $listing, Encryption $encryption): array
     {
         $whole = $listing->bytes();
-        $before = $done = array_sum(array_map(static fn (Item $i): int => $writer->has($i) ? $i->bytes : 0, $listing->items));
+        $before = $done = array_sum(
+            array_map(static fn (Item $i): int => $writer->has($i) ? $i->bytes : 0, $listing->items),
+        );
         $changed = [];
         $started = microtime(true);
         foreach ($listing->items as $item) {
@@ -164,14 +207,28 @@ final readonly class BackUp implements Step
             $done += $item->bytes;
         }
         $practice = $this->link->read($step->job->serial)->practice;
-        $practice || $this->rates->moved(Measured::Backup, $done - $before, microtime(true) - $started, $step->job->bench_id, $step->job->id);
+        if (! $practice) {
+            $this->rates->moved(
+                Measured::Backup,
+                $done - $before,
+                microtime(true) - $started,
+                $step->job->bench_id,
+                $step->job->id,
+            );
+        }
 
         return $changed;
     }
 
     /** @return list<string> the item's path where its bytes are not the listed ones any more */
-    private function copy(RunningStep $step, Writer $writer, Item $item, Encryption $encryption, int $done, int $whole): array
-    {
+    private function copy(
+        RunningStep $step,
+        Writer $writer,
+        Item $item,
+        Encryption $encryption,
+        int $done,
+        int $whole,
+    ): array {
         try {
             $stream = $this->link->open($step->job->serial, $item, $encryption);
         } catch (Declined $e) {
@@ -195,9 +252,19 @@ final readonly class BackUp implements Step
             $schemas[$kind->kind] = $kind->storeSchema;
         }
         $writer->dropAllBut($listing);
-        $writer->finish(new BagDescription(
-            $bag->id, $step->job->serial, (string) $device->hardwareId, $device->osLine, $device->version, $device->version,
-            $step->memory()->time('takenAt'), $bag->encryption, $bag->label,
-        ), $schemas);
+        $writer->finish(
+            new BagDescription(
+                $bag->id,
+                $step->job->serial,
+                (string) $device->hardwareId,
+                $device->osLine,
+                $device->version,
+                $device->version,
+                $step->memory()->time('takenAt'),
+                $bag->encryption,
+                $bag->label,
+            ),
+            $schemas,
+        );
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Steps;
 
 use App\Facts\OpenedBags;
+use App\Journal\Evidence;
 use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
@@ -31,8 +32,12 @@ final readonly class BringIn implements Step
 
     private const CHUNK = 262_144;
 
-    public function __construct(private DeviceLink $link, private OpenedBags $opened, private ItemsToBringIn $items, private Overlays $overlays)
-    {
+    public function __construct(
+        private DeviceLink $link,
+        private OpenedBags $opened,
+        private ItemsToBringIn $items,
+        private Overlays $overlays,
+    ) {
     }
 
     public function run(RunningStep $step): StepEnd
@@ -50,7 +55,10 @@ final readonly class BringIn implements Step
             }
         }
 
-        return StepEnd::done(['brought in' => array_map(count(...), $wanted), 'overlays' => array_keys($step->memory()->array('overlays'))]);
+        return StepEnd::done(new Evidence([
+            'brought in' => array_map(count(...), $wanted),
+            'overlays' => array_keys($step->memory()->array('overlays')),
+        ]));
     }
 
     /** @param  list<string>  $keys  a kind, or kind/path */
@@ -58,30 +66,54 @@ final readonly class BringIn implements Step
     {
         $bag = Bag::query()->find($bagId);
         if ($bag === null) {
-            return StepEnd::failed(ProblemCode::BaseMissing, 'A backup that kinds or items are brought in from is not on the Shelf any more. Nothing of it is taken for brought in: choose again.');
+            return StepEnd::failed(
+                ProblemCode::BaseMissing,
+                'A backup that kinds or items are brought in from is not on the Shelf any more. Nothing of it '
+                    .'is taken for brought in: choose again.',
+            );
         }
         $content = $this->opened->tried($step->job, $bag);
         if ($content === null) {
-            return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('with it the backup is opened, to bring its items in', $bag));
+            return StepEnd::wanted(
+                ProblemCode::PassphraseWanted,
+                OpenedBags::wanted('with it the backup is opened, to bring its items in', $bag),
+            );
         }
         $reading = $this->link->read($step->job->serial);
         if ($reading->isLocked()) {
             return PutBack::ownerLockIsOn();
         }
         $has = self::byKey($this->link->listing($step->job->serial, Encryption::OpenPgp));
-        $items = array_filter($content->inventory()->items, static fn (Item $i): bool => in_array($i->kind, $keys, true) || in_array($i->key(), $keys, true));
+        $items = array_filter(
+            $content->inventory()->items,
+            static fn (Item $i): bool => in_array($i->kind, $keys, true) || in_array($i->key(), $keys, true),
+        );
         $byKey = array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $items), 1, 0);
         // an encrypted bag tells only now whether it has what was asked of it
-        $lacks = array_values(array_filter($keys, static fn (string $k): bool => str_contains($k, '/') && ! isset($byKey[$k])));
-        $lacks === [] ?: $this->items->settle($step, $lacks, $bagId, 'This bag does not have it. Take it from another.');
-        $wanted = array_filter($byKey, static fn (Item $i): bool => self::isWanted($i, $has[$i->key()] ?? null, in_array($i->key(), $keys, true)));
+        $lacks = array_values(
+            array_filter($keys, static fn (string $k): bool => str_contains($k, '/') && ! isset($byKey[$k])),
+        );
+        if ($lacks !== []) {
+            $this->items->settle($step, $lacks, $bagId, 'This bag does not have it. Take it from another.');
+        }
+        $wanted = array_filter(
+            $byKey,
+            static fn (Item $i): bool => self::isWanted($i, $has[$i->key()] ?? null, in_array($i->key(), $keys, true)),
+        );
         try {
             $damaged = $this->damaged($step, $content, $wanted);
-            $damaged === [] ?: $this->items->settle($step, $damaged, $bagId, 'It is damaged in this bag. Take it from another.');
+            if ($damaged !== []) {
+                $this->items->settle($step, $damaged, $bagId, 'It is damaged in this bag. Take it from another.');
+            }
             $this->send($step, $bagId, $content, array_diff_key($wanted, array_flip($damaged)));
             $this->items->settle($step, $keys, $bagId, '');
         } catch (BagException) {
-            $this->items->settle($step, $keys, $bagId, 'This bag cannot be read to its end. Verify it on the Shelf, and take it from another.');
+            $this->items->settle(
+                $step,
+                $keys,
+                $bagId,
+                'This bag cannot be read to its end. Verify it on the Shelf, and take it from another.',
+            );
         }
 
         return null;
@@ -96,19 +128,21 @@ final readonly class BringIn implements Step
     private function damaged(RunningStep $step, BagContent $content, array $items): array
     {
         $left = $items;
-        $items === [] ?: $content->each(static function (Item $item, callable $read) use ($step, $items, &$left): void {
-            if (! isset($items[$item->key()])) {
-                return;
-            }
-            $step->progress(PhaseCode::ReadBack);
-            $hash = hash_init('sha256');
-            while (($piece = $read(self::CHUNK)) !== '') {
-                hash_update($hash, $piece);
-            }
-            if (hash_final($hash) === $item->sha256) {
-                unset($left[$item->key()]);
-            }
-        });
+        if ($items !== []) {
+            $content->each(static function (Item $item, callable $read) use ($step, $items, &$left): void {
+                if (! isset($items[$item->key()])) {
+                    return;
+                }
+                $step->progress(PhaseCode::ReadBack);
+                $hash = hash_init('sha256');
+                while (($piece = $read(self::CHUNK)) !== '') {
+                    hash_update($hash, $piece);
+                }
+                if (hash_final($hash) === $item->sha256) {
+                    unset($left[$item->key()]);
+                }
+            });
+        }
 
         return array_map(strval(...), array_keys($left));
     }
@@ -118,25 +152,31 @@ final readonly class BringIn implements Step
     {
         $whole = array_sum(array_map(static fn (Item $i): int => $i->bytes, $items));
         $done = 0;
-        $items === [] ?: $content->each(function (Item $item, callable $read) use ($step, $bagId, $items, $whole, &$done): void {
-            if (! isset($items[$item->key()])) {
-                return;
-            }
-            $step->progress(PhaseCode::BringIn, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
-            try {
-                $this->link->bringIn($step->job->serial, $item, PutBack::beating($step, $read));
-            } catch (Declined $e) {
-                in_array($e->reason, self::REFUSES_THE_ITEM, true) || throw $e;
-                $this->items->settle($step, [$item->key()], $bagId, "The device says: {$e->getMessage()}");
-            }
-            $done += $item->bytes;
-        });
+        if ($items !== []) {
+            $content->each(function (Item $item, callable $read) use ($step, $bagId, $items, $whole, &$done): void {
+                if (! isset($items[$item->key()])) {
+                    return;
+                }
+                $step->progress(PhaseCode::BringIn, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
+                try {
+                    $this->link->bringIn($step->job->serial, $item, PutBack::beating($step, $read));
+                } catch (Declined $e) {
+                    in_array($e->reason, self::REFUSES_THE_ITEM, true) || throw $e;
+                    $this->items->settle($step, [$item->key()], $bagId, "The device says: {$e->getMessage()}");
+                }
+                $done += $item->bytes;
+            });
+        }
     }
 
-    /** What is asked for by name replaces what is there; of a whole kind, what the device has is not written over by what is older. */
+    /**
+     * What is asked for by name replaces what is there; of a whole kind, what the device has is not written over by
+     * what is older.
+     */
     private static function isWanted(Item $item, ?Item $there, bool $byName): bool
     {
-        return $there === null || ($there->sha256 !== $item->sha256 && ($byName || $there->modifiedAt < $item->modifiedAt));
+        return $there === null
+            || ($there->sha256 !== $item->sha256 && ($byName || $there->modifiedAt < $item->modifiedAt));
     }
 
     /** @return array<string, Item> */

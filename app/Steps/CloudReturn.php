@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Steps;
 
+use App\Journal\Evidence;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use App\Models\BenchJob;
@@ -16,8 +17,8 @@ use JadeStep\Core\Job\WayBack\Arrival;
 use JadeStep\Core\Route\BaseUse;
 
 /**
- * A return from the owner's cloud: the device fetches it by itself when its holder says so on it. This machine only sees
- * what is there, by the device's own listing, which beats a person's word.
+ * A return from the owner's cloud: the device fetches it by itself when its holder says so on it. This machine only
+ * sees what is there, by the device's own listing, which beats a person's word.
  */
 final readonly class CloudReturn
 {
@@ -31,7 +32,7 @@ final readonly class CloudReturn
     {
         $reading = $this->link->read($step->job->serial);
         if ($reading->operation?->kind === self::WORK) {
-            $step->remember(['fetched' => true]);
+            $step->remember(fetched: true);
             $end = $step->watch($this->link, $reading->operation);
             if ($end instanceof StepEnd) {
                 return $end;
@@ -39,15 +40,32 @@ final readonly class CloudReturn
             $reading = $this->link->read($step->job->serial);
         }
         $arrival = self::arrival($step->job, $reading);
-        $step->remember(['tally' => $arrival->tally]);
+        $step->remember(tally: $arrival->tally);
         $word = self::word($step->job);
 
         return match (true) {
-            $word === OverlayState::NotWaited => StepEnd::done(['backup' => BaseUse::CLOUD, 'not waited for' => $arrival->tally]),
-            $arrival->isWhole() => StepEnd::done(['backup' => BaseUse::CLOUD, 'arrived' => $arrival->tally]),
-            $word === OverlayState::Attested && $arrival->hasBegun() => StepEnd::done(['backup' => BaseUse::CLOUD, 'partly' => $arrival->tally]),
+            $word === OverlayState::NotWaited => StepEnd::done(
+                new Evidence([
+                    'backup' => BaseUse::CLOUD,
+                    'not waited for' => $arrival->tally,
+                ]),
+            ),
+            $arrival->isWhole() => StepEnd::done(
+                new Evidence(['backup' => BaseUse::CLOUD, 'arrived' => $arrival->tally]),
+            ),
+            $word === OverlayState::Attested && $arrival->hasBegun() => StepEnd::done(
+                new Evidence([
+                    'backup' => BaseUse::CLOUD,
+                    'partly' => $arrival->tally,
+                ]),
+            ),
             $arrival->hasBegun() => StepEnd::waiting(2, ProblemCode::CloudReturnPartly, self::partly($step, $arrival)),
-            default => StepEnd::waiting(2, ProblemCode::CloudReturnWanted, 'Have the owner sign in on the device and choose the cloud backup there. It goes on when all of it is seen on the device.'),
+            default => StepEnd::waiting(
+                2,
+                ProblemCode::CloudReturnWanted,
+                'Have the owner sign in on the device and choose the cloud backup there. It goes on when all of '
+                    .'it is seen on the device.',
+            ),
         };
     }
 
@@ -56,7 +74,9 @@ final readonly class CloudReturn
         $there = 'Not all that was on the device before is there: '.$arrival->shortWords().'.';
         $fetched = $step->memory()->maybeBool('fetched') === true;
 
-        return ($fetched ? 'The device has fetched the cloud backup.' : 'Some has come; where it is only by sync, have the owner choose the cloud backup on the device.')
+        return ($fetched
+            ? 'The device has fetched the cloud backup.'
+            : 'Some has come; where it is only by sync, have the owner choose the cloud backup on the device.')
             ." {$there} Where the cloud backup held no more, say that this is all; or choose another backup.";
     }
 

@@ -20,6 +20,8 @@ final readonly class EndBackupJob
     public function afterStep(JobStep $step): void
     {
         $over = $step->job->intent === Intent::BackUpOnly && $step->code === StepCode::VerifyBackup;
-        $over && $this->closer->close($step->job, JobState::BackedUp);
+        if ($over) {
+            $this->closer->close($step->job, JobState::BackedUp);
+        }
     }
 }

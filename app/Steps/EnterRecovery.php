@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Steps;
 
+use App\Journal\Evidence;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use App\Ports\DeviceLink;
@@ -34,7 +35,7 @@ final readonly class EnterRecovery implements Step
         $reading = $this->link->read($step->job->serial);
         $asked = $step->memory()->maybeBool(self::BY_CABLE) === true;
         if ($reading->mode === DeviceMode::Recovery) {
-            return StepEnd::done(['by' => $asked ? 'cable' : 'keys']);
+            return StepEnd::done(new Evidence(['by' => $asked ? 'cable' : 'keys']));
         }
         $byCable = $asked || ! $step->job->takenRoute()->leg($step->leg())->move->erases();
 
@@ -47,8 +48,11 @@ final readonly class EnterRecovery implements Step
 
         return match (true) {
             $end instanceof StepEnd => $end,
-            $end->succeeded() => StepEnd::done(['by' => 'cable']),
-            default => StepEnd::failed(ProblemCode::RecoveryFailed, 'The device did not enter recovery mode. Nothing was written: press its keys, or try again.'),
+            $end->succeeded() => StepEnd::done(new Evidence(['by' => 'cable'])),
+            default => StepEnd::failed(
+                ProblemCode::RecoveryFailed,
+                'The device did not enter recovery mode. Nothing was written: press its keys, or try again.',
+            ),
         };
     }
 
@@ -56,11 +60,21 @@ final readonly class EnterRecovery implements Step
     {
         $since = $step->memory()->maybeInt('since');
         if ($since === null) {
-            $step->remember(['since' => $since = time()]);
+            $step->remember(since: $since = time());
         }
 
         return time() - $since < self::PATIENCE_SECONDS
-            ? StepEnd::waiting(self::LOOK_AGAIN_SECONDS, ProblemCode::RecoveryWanted, 'Put the device in recovery mode: press its keys in their order, with the cable in. It is recognised by itself.')
-            : StepEnd::waiting(self::LOOK_AGAIN_SECONDS, ProblemCode::RecoveryNotSeen, 'The device has not been seen in recovery mode yet. Let go of all keys, see that the cable is in, and begin the keys again; then another cable or port.');
+            ? StepEnd::waiting(
+                self::LOOK_AGAIN_SECONDS,
+                ProblemCode::RecoveryWanted,
+                'Put the device in recovery mode: press its keys in their order, with the cable in. It is '
+                    .'recognised by itself.',
+            )
+            : StepEnd::waiting(
+                self::LOOK_AGAIN_SECONDS,
+                ProblemCode::RecoveryNotSeen,
+                'The device has not been seen in recovery mode yet. Let go of all keys, see that the cable is '
+                    .'in, and begin the keys again; then another cable or port.',
+            );
     }
 }

@@ -6,10 +6,12 @@ namespace App\Steps;
 
 use App\Almanac\JobVendor;
 use App\Benches\Rates;
+use App\Journal\Evidence;
 use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use App\Models\Bag;
+use App\Models\BenchJob;
 use App\Packages\Fetching;
 use App\Packages\PackageShelf;
 use App\Ports\DeviceLink;
@@ -17,6 +19,7 @@ use App\Ports\DeviceMode;
 use App\Ports\DeviceReading;
 use App\Ports\Exception\Declined;
 use App\Ports\Operation;
+use Illuminate\Support\Carbon;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
@@ -28,8 +31,8 @@ use JadeStep\Core\Time\Rfc3339;
 use Psr\Clock\ClockInterface;
 
 /**
- * Sends the package of a leg, asks for the permit at the last moment, reads the base once more where the leg erases, and
- * has the device install.
+ * Sends the package of a leg, asks for the permit at the last moment, reads the base once more where the leg erases,
+ * and has the device install.
  */
 final readonly class Install implements Step
 {
@@ -58,7 +61,8 @@ final readonly class Install implements Step
             return $this->follow($step, $leg, $reading->operation, $reading->practice);
         }
 
-        return $this->unfit($step, $reading) ?? $this->baseIsNotWhole($step, $leg) ?? $this->install($step, $leg, $reading->practice);
+        return $this->unfit($step, $reading)
+            ?? ($this->baseIsNotWhole($step, $leg) ?? $this->install($step, $leg, $reading->practice));
     }
 
     /** What stands in the way of writing to this device now. */
@@ -68,9 +72,19 @@ final readonly class Install implements Step
         $hardwareId = $reading->device->hardwareId;
 
         return match (true) {
-            $job->line_crossed_at === null => StepEnd::failed(ProblemCode::EraseLineClosed, 'The erase line was not crossed, so nothing is installed.'),
-            $hardwareId !== $job->readDevice()->hardwareId => StepEnd::failed(ProblemCode::OtherDevice, "What answers as {$job->serial} is another model ({$hardwareId}) than the one that was read before. Nothing is written to it: plug the right device in and try again."),
-            $reading->mode === DeviceMode::Normal => StepEnd::backToRecovery(ProblemCode::RecoveryLeft, 'The device is not in recovery mode any more; nothing was written. Press its keys again.'),
+            $job->line_crossed_at === null => StepEnd::failed(
+                ProblemCode::EraseLineClosed,
+                'The erase line was not crossed, so nothing is installed.',
+            ),
+            $hardwareId !== $job->readDevice()->hardwareId => StepEnd::failed(
+                ProblemCode::OtherDevice,
+                "What answers as {$job->serial} is another model ({$hardwareId}) than the one that was read "
+                    .'before. Nothing is written to it: plug the right device in and try again.',
+            ),
+            $reading->mode === DeviceMode::Normal => StepEnd::backToRecovery(
+                ProblemCode::RecoveryLeft,
+                'The device is not in recovery mode any more; nothing was written. Press its keys again.',
+            ),
             $reading->mode !== DeviceMode::Recovery => StepEnd::again(1),
             default => null,
         };
@@ -91,7 +105,11 @@ final readonly class Install implements Step
 
         return match (true) {
             $fault === null => null,
-            $job->install_begun_at === null => StepEnd::backToLine($fault->code, $fault->detail, self::backUpAnew($step)),
+            $job->install_begun_at === null => StepEnd::backToLine(
+                $fault->code,
+                $fault->detail,
+                self::backUpAnew($step),
+            ),
             default => StepEnd::failedBecause($fault),
         };
     }
@@ -101,7 +119,9 @@ final readonly class Install implements Step
     {
         $rested = ReadBase::restsOn($step->job);
 
-        return $rested === null || $rested->bench_job_id === $step->job->id ? [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup] : [];
+        return $rested === null || $rested->bench_job_id === $step->job->id
+            ? [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup]
+            : [];
     }
 
     private function install(RunningStep $step, Leg $leg, bool $practice): StepEnd
@@ -112,8 +132,17 @@ final readonly class Install implements Step
         if ($this->packages->isSound($sha256, $compare) !== true && ! $this->fetchedAgain($step, $sha256)) {
             return StepEnd::again(1);
         }
-        $send = static fn (int $done, int $whole) => $step->progress(PhaseCode::SendPackage, Progress::ofBytes($done, $whole));
-        $this->link->sendPackage($job->serial, $this->packages->file($sha256), $sha256, $send, $step->memory()->maybeBool('anew') === true);
+        $send = static fn (int $done, int $whole) => $step->progress(
+            PhaseCode::SendPackage,
+            Progress::ofBytes($done, $whole),
+        );
+        $this->link->sendPackage(
+            $job->serial,
+            $this->packages->file($sha256),
+            $sha256,
+            $send,
+            $step->memory()->maybeBool('anew') === true,
+        );
         $step->progress(PhaseCode::AskForPermit);
         $nonce = $this->link->nonce($job->serial);
         try {
@@ -133,28 +162,40 @@ final readonly class Install implements Step
     }
 
     /**
-     * The ledger says that the install has begun before the device is told, so that a wipe is never taken for none; and as
-     * the row is held then, nobody takes the base away meanwhile. Where the device says no, nothing has begun.
+     * The ledger says that the install has begun before the device is told, so that a wipe is never taken for none;
+     * and as the row is held then, nobody takes the base away meanwhile. Where the device says no, nothing has begun.
      */
     private function begin(RunningStep $step, Leg $leg, Permit $permit, bool $practice): StepEnd
     {
         $job = $step->job;
         $erases = $leg->move->erases();
-        $before = [
-            'install_begun_at' => $job->install_begun_at, 'erase_begun_at' => $job->erase_begun_at, 'standing_promise' => $job->standing_promise,
-        ];
+        $before = $job->replicate();
         $now = $this->clock->now();
-        $begun = ['install_begun_at' => $job->install_begun_at ?? $now] + ($erases ? [
-            'erase_begun_at' => $job->erase_begun_at ?? $now, 'standing_promise' => $job->standing_promise ?? $job->return()?->standing,
-        ] : []);
-        $memory = ['installing' => (int) (microtime(true) * 1000), 'anew' => false, 'permit' => self::told($permit)];
-        $step->mark($begun, $memory, static fn () => $erases && $job->erase_begun_at === null ? self::assertBaseIsThere($step) : null);
+        $step->mark(function (BenchJob $job) use ($step, $erases, $permit, $now): void {
+            if ($erases && $job->erase_begun_at === null) {
+                self::assertBaseIsThere($step);
+            }
+            $job->install_begun_at ??= Carbon::instance($now);
+            if ($erases) {
+                $job->erase_begun_at ??= Carbon::instance($now);
+                $job->standing_promise ??= $job->return()?->standing;
+            }
+            $job->save();
+            $step->remember(installing: (int) (microtime(true) * 1000), anew: false, permit: self::told($permit));
+        });
         try {
             $operation = $this->link->install($job->serial, $permit->compact, $leg->package->sha256, ! $erases);
         } catch (Declined $e) {
             if (! in_array($e->reason, ['no-such-device', 'busy'], true)) {
-                $step->mark($before, ['installing' => null, 'anew' => in_array($e->reason, self::SEND_ANEW, true)]);
-                $before['install_begun_at'] === null && throw new Declined($e->reason, "{$e->getMessage()} Nothing was erased.", $e->status);
+                $step->mark(function (BenchJob $job) use ($step, $before, $e): void {
+                    $job->install_begun_at = $before->install_begun_at;
+                    $job->erase_begun_at = $before->erase_begun_at;
+                    $job->standing_promise = $before->standing_promise;
+                    $job->save();
+                    $step->remember(installing: null, anew: in_array($e->reason, self::SEND_ANEW, true));
+                });
+                $before->install_begun_at === null
+                    && throw new Declined($e->reason, "{$e->getMessage()} Nothing was erased.", $e->status);
             }
             throw $e;
         }
@@ -166,7 +207,12 @@ final readonly class Install implements Step
     {
         $bag = ReadBase::restsOn($step->job);
         $there = $bag !== null && Bag::query()->whereKey($bag->id)->lockForUpdate()->exists();
-        $there || throw new Declined(ProblemCode::BaseMissing->value, 'The backup that the return rests on was taken away at this very moment. Nothing was erased.', 409);
+        $there
+            || throw new Declined(
+                ProblemCode::BaseMissing->value,
+                'The backup that the return rests on was taken away at this very moment. Nothing was erased.',
+                409,
+            );
     }
 
     /** @return array<string, string> what of a permit may be kept */
@@ -175,13 +221,12 @@ final readonly class Install implements Step
         return ['until' => Rfc3339::format($permit->expiresAt), 'sha256' => hash('sha256', $permit->compact)];
     }
 
-    /** @return array<string, mixed> */
-    private static function evidence(RunningStep $step, Leg $leg): array
+    private static function evidence(RunningStep $step, Leg $leg): Evidence
     {
-        return [
+        return new Evidence([
             'move' => $leg->move->value, 'build' => $leg->to->build, 'package' => $leg->package->sha256,
             'permit' => $step->memory()->has('permit') ? $step->memory()->texts('permit') : null,
-        ];
+        ]);
     }
 
     /** Before the device was first told to install nothing is erased; after that there is only forward. */
@@ -189,7 +234,8 @@ final readonly class Install implements Step
     {
         $begun = $step->job->install_begun_at !== null;
         $rest = $begun
-            ? 'An install had begun, so there is only forward; the data is in the sealed copy. Ask for a new permit, or take the next route from where it stands.'
+            ? 'An install had begun, so there is only forward; the data is in the sealed copy. Ask for a new '
+                .'permit, or take the next route from where it stands.'
             : 'Nothing was erased.';
         $problem = Problem::permitRefused($why->reason, "The vendor gave no permit: {$why->getMessage()} {$rest}");
 
@@ -199,9 +245,20 @@ final readonly class Install implements Step
     private function permit(RunningStep $step, Leg $leg, string $nonce): Permit
     {
         $job = $step->job;
-        $request = new PermitRequest($job->serial, (string) $job->readDevice()->hardwareId, $leg->to->build, $leg->package->sha256, $nonce);
+        $request = new PermitRequest(
+            $job->serial,
+            (string) $job->readDevice()->hardwareId,
+            $leg->to->build,
+            $leg->package->sha256,
+            $nonce,
+        );
 
-        return Permit::parse($this->vendor->service($job)->permit($request), $this->vendor->keys($job), $request, $this->clock->now());
+        return Permit::parse(
+            $this->vendor->service($job)->permit($request),
+            $this->vendor->keys($job),
+            $request,
+            $this->clock->now(),
+        );
     }
 
     private function follow(RunningStep $step, Leg $leg, Operation $operation, bool $practice): StepEnd
@@ -217,8 +274,16 @@ final readonly class Install implements Step
 
         return match (true) {
             $end->succeeded() => StepEnd::done(self::evidence($step, $leg)),
-            $end->error === 'cable-out' => StepEnd::failed(ProblemCode::CableOut, 'The cable came out while the device was being written to. It can be written again: plug it in, with a steadier cable or at another port, and try again.'),
-            default => StepEnd::failed(ProblemCode::InstallFailed, 'The install failed. The device can be written again: try again, with another cable or at another port if it happens twice.'),
+            $end->error === 'cable-out' => StepEnd::failed(
+                ProblemCode::CableOut,
+                'The cable came out while the device was being written to. It can be written again: plug it in, '
+                    .'with a steadier cable or at another port, and try again.',
+            ),
+            default => StepEnd::failed(
+                ProblemCode::InstallFailed,
+                'The install failed. The device can be written again: try again, with another cable or at '
+                    .'another port if it happens twice.',
+            ),
         };
     }
 }

@@ -12,7 +12,10 @@ use JadeStep\Core\Job\Record\ItemImport;
 use JadeStep\Core\Job\WayBack\KeepAsNew;
 use JadeStep\Core\Route\Source;
 
-/** What is brought in one item at a time: by kind where a side export or a choice says so, by item where it was missing. */
+/**
+ * What is brought in one item at a time: by kind where a side export or a choice says so, by item where it was
+ * missing.
+ */
 final class ItemsToBringIn
 {
     /** @return array<string, list<string>> by bag: kinds, and items as kind/path, in the order to take them */
@@ -23,7 +26,9 @@ final class ItemsToBringIn
             $wanted[$bag][] = $kind;
         }
         foreach ($job->imports as $import) {
-            $import->state === ImportState::Open && $wanted[$import->bag][] = $import->key();
+            if ($import->state === ImportState::Open) {
+                $wanted[$import->bag][] = $import->key();
+            }
         }
 
         return $wanted;
@@ -38,22 +43,30 @@ final class ItemsToBringIn
         foreach ($return?->promise->from(Source::SideExport) ?? [] as $kind) {
             $chosen = $way instanceof KeepAsNew && in_array($kind, $way->kinds, true);
             $bag = $chosen ? $way->bag : JobFacts::bagOfExport($job, $kind);
-            $bag === null || $bags[$kind->value] = $bag;
+            if ($bag !== null) {
+                $bags[$kind->value] = $bag;
+            }
         }
 
         return $bags;
     }
 
     /**
-     * Notes how it went with items that are put back one by one; with an empty detail it went well, unless something was
-     * said of the item before.
+     * Notes how it went with items that are put back one by one; with an empty detail it went well, unless something
+     * was said of the item before.
      *
      * @param  list<string>  $keys
      */
     public function settle(RunningStep $step, array $keys, string $bag, string $detail): void
     {
-        $its = static fn (ItemImport $i): bool => $i->bag === $bag && $i->state === ImportState::Open && in_array($i->key(), $keys, true);
-        $imports = array_map(static fn (ItemImport $i): ItemImport => $its($i) ? $i->settled($detail) : $i, $step->job->imports);
-        $imports == $step->job->imports || $step->mark(['imports' => $imports], []);
+        $its = static fn (ItemImport $i): bool => $i->bag === $bag
+            && $i->state === ImportState::Open
+            && in_array($i->key(), $keys, true);
+        $step->mark(static fn (BenchJob $job) => $job->update([
+            'imports' => array_map(
+                static fn (ItemImport $i): ItemImport => $its($i) ? $i->settled($detail) : $i,
+                $job->imports,
+            ),
+        ]));
     }
 }

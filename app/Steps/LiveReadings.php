@@ -17,9 +17,9 @@ use Illuminate\Support\Facades\DB;
 use Psr\Clock\ClockInterface;
 
 /**
- * Keeps what is seen at the ports, reads the devices again that stand before the erase line, and works their checks out, so
- * that pages show what is without asking anybody. What a device holds is read when it matters, by the steps. Runs in the
- * workers.
+ * Keeps what is seen at the ports, reads the devices again that stand before the erase line, and works their checks
+ * out, so that pages show what is without asking anybody. What a device holds is read when it matters, by the steps.
+ * Runs in the workers.
  */
 final class LiveReadings
 {
@@ -81,7 +81,9 @@ final class LiveReadings
         }
         DB::transaction(static function () use ($job, $reading): void {
             $now = $job->lock()->device?->live($reading->device);
-            $job->line_crossed_at !== null || $now === null || $now == $job->device || $job->update(['device' => $now]);
+            if ($job->line_crossed_at === null && $now !== null) {
+                $job->update(['device' => $now]);
+            }
         });
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Steps;
 
 use App\Facts\BaseOfJob;
+use App\Journal\Evidence;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use App\Models\Bag;
@@ -23,17 +24,25 @@ use Psr\Clock\ClockInterface;
 /** Makes the working copy that declares the version which the device runs now. Where none is needed it makes none. */
 final readonly class LowerCopy implements Step
 {
-    public function __construct(private DeviceLink $link, private BagStore $bags, private BaseOfJob $base, private ClockInterface $clock)
-    {
+    public function __construct(
+        private DeviceLink $link,
+        private BagStore $bags,
+        private BaseOfJob $base,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function run(RunningStep $step): StepEnd
     {
         if ($step->job->refresh()->return_held) {
-            return StepEnd::wanted(ProblemCode::ReturnHeld, 'The return is held, so that the device can be looked at first. Let it go on, or choose what is put back.');
+            return StepEnd::wanted(
+                ProblemCode::ReturnHeld,
+                'The return is held, so that the device can be looked at first. Let it go on, or choose what is '
+                    .'put back.',
+            );
         }
         if (! BaseOfJob::isWanted($step->job)) {
-            return StepEnd::done(['backup' => $step->job->return()?->way->mode()->value]);
+            return StepEnd::done(new Evidence(['backup' => $step->job->return()?->way->mode()->value]));
         }
         $original = $this->base->whole($step->job);
         if ($original === null) {
@@ -41,34 +50,62 @@ final readonly class LowerCopy implements Step
         }
         $installed = $this->link->read($step->job->serial)->device->version;
         if (Version::parse($original->declared_version)->isAtMost($installed)) {
-            return StepEnd::done(['backup' => $original->id, 'as it is' => $original->declared_version]);
+            return StepEnd::done(new Evidence(['backup' => $original->id, 'as it is' => $original->declared_version]));
         }
         $step->progress(PhaseCode::SharePayload);
         $copy = $this->copy($step->job, $original, $installed);
-        $step->remember(['difference' => $this->difference($original, $copy)]);
-
-        return StepEnd::done(['from' => $original->id, 'copy' => $copy->id, 'declared' => "{$original->declared_version} → {$copy->declared_version}"]);
-    }
-
-    /** @return array<string, mixed> the lines that differ, read from both bags on the disk */
-    private function difference(Bag $original, Bag $copy): array
-    {
         $between = LoweredDifference::between($this->bags->folder($original->id), $this->bags->folder($copy->id));
+        $step->remember(difference: [
+            'removed' => $between->removed,
+            'added' => $between->added,
+            'own' => $between->own,
+            'samePayload' => $between->samePayload,
+        ]);
 
-        return ['removed' => $between->removed, 'added' => $between->added, 'own' => $between->own, 'samePayload' => $between->samePayload];
+        return StepEnd::done(new Evidence([
+            'from' => $original->id,
+            'copy' => $copy->id,
+            'declared' => "{$original->declared_version} → {$copy->declared_version}",
+        ]));
     }
 
     private function copy(BenchJob $job, Bag $original, Version $installed): Bag
     {
         $id = substr($original->id, 0, 52).'-to-'.str_replace('.', '-', (string) $installed)."-j{$job->id}";
         if (! $this->bags->has($id)) {
-            Lowering::lower($this->bags->folder($original->id), $this->bags->folder($id), $installed, $id, $this->clock->now());
+            Lowering::lower(
+                $this->bags->folder($original->id),
+                $this->bags->folder($id),
+                $installed,
+                $id,
+                $this->clock->now(),
+            );
         }
         $copy = BagReader::open($this->bags->folder($id))->description();
 
-        return Bag::query()->firstOrCreate(['id' => $id], [
-            'bench_job_id' => $job->id, 'state' => BagState::Complete, 'label' => "{$original->label}, lowered to {$installed->label()}",
-            'made_on' => (string) $copy->madeOn, 'declared_version' => (string) $copy->declaredVersion, 'lowered_from' => $copy->loweredFrom,
-        ] + $original->only(['serial', 'taken_at', 'bytes', 'items', 'counts', 'encryption', 'kinds', 'store_schemas', 'hardware_id', 'os_line', 'passphrase_proven_at']));
+        return Bag::query()->firstOrCreate(
+            ['id' => $id],
+            [
+                'bench_job_id' => $job->id,
+                'state' => BagState::Complete,
+                'label' => "{$original->label}, lowered to {$installed->label()}",
+                'made_on' => (string) $copy->madeOn,
+                'declared_version' => (string) $copy->declaredVersion,
+                'lowered_from' => $copy->loweredFrom,
+            ]
+                + $original->only([
+                    'serial',
+                    'taken_at',
+                    'bytes',
+                    'items',
+                    'counts',
+                    'encryption',
+                    'kinds',
+                    'store_schemas',
+                    'hardware_id',
+                    'os_line',
+                    'passphrase_proven_at',
+                ]),
+        );
     }
 }

@@ -33,14 +33,25 @@ final readonly class Overlays
         }
         $now = $this->link->read($step->job->serial);
         $states = [];
+        $open = [];
         foreach ($kinds as $kind) {
-            $states[$kind->value] = self::state($step->job, $kind, $now->itemsOf($kind));
+            $state = self::state($step->job, $kind, $now->itemsOf($kind));
+            $states[$kind->value] = $state;
+            if ($state['state'] === self::WAITING) {
+                $open[] = $kind;
+            }
         }
-        $step->remember(['overlays' => $states]);
-        $open = array_filter($kinds, static fn (Kind $k): bool => $states[$k->value]['state'] === self::WAITING);
+        $step->remember(overlays: $states);
         $names = implode(', ', array_map(static fn (Kind $k): string => $k->label(), $open));
 
-        return $open === [] ? null : StepEnd::waiting(2, ProblemCode::SyncWanted, "Not here yet by sync: {$names}. Leave the device on its network and see that the owner is signed in. It goes on when they are seen, or when somebody says so for each.");
+        return $open === []
+            ? null
+            : StepEnd::waiting(
+                2,
+                ProblemCode::SyncWanted,
+                "Not here yet by sync: {$names}. Leave the device on its network and see that the owner is "
+                    .'signed in. It goes on when they are seen, or when somebody says so for each.',
+            );
     }
 
     /** @return array<string, string|int|null> how one kind stands */
@@ -51,7 +62,10 @@ final readonly class Overlays
         $word = $there >= $before ? null : array_values($words)[0] ?? null;
 
         return [
-            'state' => $there >= $before ? self::SEEN : ($word?->state->value ?? self::WAITING), 'there' => $there, 'before' => $before, 'by' => $word?->by,
+            'state' => $there >= $before ? self::SEEN : $word?->state->value ?? self::WAITING,
+            'there' => $there,
+            'before' => $before,
+            'by' => $word?->by,
         ];
     }
 }

@@ -10,6 +10,7 @@ use App\Facts\MissingItems;
 use App\Facts\OpenedBags;
 use App\Facts\PassphraseLocker;
 use App\Facts\ReturnEvidence;
+use App\Journal\Evidence;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use App\Models\BenchJob;
@@ -26,7 +27,10 @@ use JadeStep\Core\Proof\Account;
 use JadeStep\Core\Proof\JobProof;
 use Psr\Clock\ClockInterface;
 
-/** Holds the inventory of the backup against what the device lists now, item by item, and the promise against what happened. */
+/**
+ * Holds the inventory of the backup against what the device lists now, item by item, and the promise against what
+ * happened.
+ */
 final readonly class Prove implements Step
 {
     public function __construct(
@@ -44,12 +48,18 @@ final readonly class Prove implements Step
         $job = $step->job;
         $bag = $job->safetyBag() ?? BaseOfJob::find($job);
         if ($bag === null) {
-            return StepEnd::failed(ProblemCode::BackupMissing, 'The backup that the device is compared with is not on the Shelf any more.');
+            return StepEnd::failed(
+                ProblemCode::BackupMissing,
+                'The backup that the device is compared with is not on the Shelf any more.',
+            );
         }
         $step->progress(PhaseCode::ListContent);
         $content = $this->opened->tried($job, $bag);
         if ($content === null) {
-            return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('with it the inventory of the backup is opened, to compare', $bag));
+            return StepEnd::wanted(
+                ProblemCode::PassphraseWanted,
+                OpenedBags::wanted('with it the inventory of the backup is opened, to compare', $bag),
+            );
         }
         $reading = $this->link->read($job->serial);
         $after = $this->link->listing($job->serial, $bag->encryption);
@@ -58,17 +68,33 @@ final readonly class Prove implements Step
         $rules = RewriteRule::usual($return->promise->losses->appsUnavailable !== []);
         $comparison = Reconciliation::compare($content->inventory(), $after, $rules);
         $standing = self::account($job, $return->standing, $comparison, $reading);
-        $later = $return->promise === $return->standing ? $standing : self::account($job, $return->promise, $comparison, $reading);
-        $this->keep($job, new JobProof(
-            $this->clock->now(), $job->readDevice()->version, $job->readDevice()->build, $reading->device->version, $reading->device->build,
-            JobProof::kinds($standing, $later),
-        ));
+        $later =
+            $return->promise === $return->standing
+                ? $standing
+                : self::account($job, $return->promise, $comparison, $reading);
+        $this->keep(
+            $job,
+            new JobProof(
+                $this->clock->now(),
+                $job->readDevice()->version,
+                $job->readDevice()->build,
+                $reading->device->version,
+                $reading->device->build,
+                JobProof::kinds($standing, $later),
+            ),
+        );
         $this->locker->wipe($job);
         $base = BaseOfJob::find($job);
-        $base === null || $this->evidence->came($job, $base, $reading->device->version, $later);
+        if ($base !== null) {
+            $this->evidence->came($job, $base, $reading->device->version, $later);
+        }
         $verdict = JobFacts::verdict($job);
 
-        return StepEnd::done(['verdict' => $verdict->code->value, 'missing' => $job->proof?->missing(), 'not named' => array_column($verdict->unnamedKinds, 'value')]);
+        return StepEnd::done(new Evidence([
+            'verdict' => $verdict->code->value,
+            'missing' => $job->proof?->missing(),
+            'not named' => array_column($verdict->unnamedKinds, 'value'),
+        ]));
     }
 
     private function keep(BenchJob $job, JobProof $proof): void
@@ -78,11 +104,16 @@ final readonly class Prove implements Step
         $job->save();
     }
 
-    private static function account(BenchJob $job, Promise $promise, Comparison $comparison, DeviceReading $now): Account
-    {
+    private static function account(
+        BenchJob $job,
+        Promise $promise,
+        Comparison $comparison,
+        DeviceReading $now,
+    ): Account {
         $kinds = $job->readDevice()->kinds;
         $before = array_combine(
-            array_map(static fn (KindStock $s): string => $s->kind->value, $kinds), array_map(static fn (KindStock $s): int => $s->items, $kinds),
+            array_map(static fn (KindStock $s): string => $s->kind->value, $kinds),
+            array_map(static fn (KindStock $s): int => $s->items, $kinds),
         );
 
         return Account::of($promise->fates, $comparison, $before, $now->counts());

@@ -6,6 +6,7 @@ namespace App\Steps;
 
 use App\Facts\BaseOfJob;
 use App\Facts\ChecksOfJob;
+use App\Journal\Evidence;
 use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
@@ -18,8 +19,8 @@ use JadeStep\Core\Readiness\EraseLine;
 use Psr\Clock\ClockInterface;
 
 /**
- * The last look before the line, with everything read anew: every byte of the backup, of the base where it is another one,
- * the packages, the device. Only this step opens the way to the install.
+ * The last look before the line, with everything read anew: every byte of the backup, of the base where it is another
+ * one, the packages, the device. Only this step opens the way to the install.
  */
 final readonly class ProveSafety implements Step
 {
@@ -57,7 +58,7 @@ final readonly class ProveSafety implements Step
         $states = array_map(static fn (Check $c): string => $c->state->value, $line->checks);
         $codes = array_map(static fn (Check $c): string => $c->code->value, $line->checks);
 
-        return StepEnd::done(['checks' => array_combine($codes, $states), 'bytes read again' => $done]);
+        return StepEnd::done(new Evidence(['checks' => array_combine($codes, $states), 'bytes read again' => $done]));
     }
 
     private static function staysShut(EraseLine $line): StepEnd

@@ -8,10 +8,13 @@ use App\Benches\Rates;
 use App\Facts\BaseOfJob;
 use App\Facts\OpenedBags;
 use App\Facts\ReturnEvidence;
+use App\Journal\Evidence;
 use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
+use App\Ledger\Tally;
 use App\Models\Bag;
+use App\Models\BenchJob;
 use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
 use App\Ports\Exception\Declined;
@@ -29,8 +32,8 @@ use JadeStep\Core\Time\Rfc3339;
 use Psr\Clock\ClockInterface;
 
 /**
- * Reads the owner lock again, offers the lowered copy (or the backup as it is) to the device, sends what it does not hold
- * yet, and commits. The device has the last word.
+ * Reads the owner lock again, offers the lowered copy (or the backup as it is) to the device, sends what it does not
+ * hold yet, and commits. The device has the last word.
  */
 final readonly class PutBack implements Step
 {
@@ -57,7 +60,7 @@ final readonly class PutBack implements Step
             return $this->cloud->run($step);
         }
         if (! BaseOfJob::isWanted($step->job)) {
-            return StepEnd::done(['backup' => $step->job->return()?->way->mode()->value]);
+            return StepEnd::done(new Evidence(['backup' => $step->job->return()?->way->mode()->value]));
         }
         $bag = $this->base->whole($step->job);
         if ($bag === null) {
@@ -75,23 +78,32 @@ final readonly class PutBack implements Step
             return $end;
         }
         if (! $end->succeeded()) {
-            $step->remember(['operation' => null]); // a new try commits anew
+            $step->remember(operation: null); // a new try commits anew
 
-            return StepEnd::failed(ProblemCode::ReturnFailed, 'The device broke the return off. The backup is untouched: try again.');
+            return StepEnd::failed(
+                ProblemCode::ReturnFailed,
+                'The device broke the return off. The backup is untouched: try again.',
+            );
         }
         $memory = $step->memory();
 
-        return StepEnd::done(['backup' => $bag->id, 'declared' => $memory->maybeString('declared'), 'owner lock' => "off, read {$memory->maybeString('lockReadAt')}"]);
+        return StepEnd::done(new Evidence([
+            'backup' => $bag->id,
+            'declared' => $memory->maybeString('declared'),
+            'owner lock' => "off, read {$memory->maybeString('lockReadAt')}",
+        ]));
     }
 
-    /** The return that an earlier run has committed; the device may have forgotten it, but not what it holds already. */
+    /**
+     * The return that an earlier run has committed; the device may have forgotten it, but not what it holds already.
+     */
     private function committed(RunningStep $step): ?Operation
     {
         $id = $step->memory()->maybeString('operation');
         try {
             return $id === null ? null : $this->link->operation($step->job->serial, $id);
         } catch (Declined $e) {
-            $e->reason === 'no-such-operation' ? $step->remember(['operation' => null]) : throw $e;
+            $e->reason === 'no-such-operation' ? $step->remember(operation: null) : throw $e;
 
             return null;
         }
@@ -102,26 +114,37 @@ final readonly class PutBack implements Step
         $bag = $step->job->loweredCopy($base->id) ?? $base;
         $content = $this->opened->tried($step->job, $bag);
         if ($content === null) {
-            return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('with it the backup is opened, to put its data back', $bag));
+            return StepEnd::wanted(
+                ProblemCode::PassphraseWanted,
+                OpenedBags::wanted('with it the backup is opened, to put its data back', $bag),
+            );
         }
         $reading = $this->link->read($step->job->serial);
         if ($reading->isLocked()) {
             return self::ownerLockIsOn();
         }
-        $step->remember(['lockReadAt' => Rfc3339::format($this->clock->now()), 'declared' => $bag->declared_version]);
+        $step->remember(lockReadAt: Rfc3339::format($this->clock->now()), declared: $bag->declared_version);
         try {
-            $operation = $this->link->commitReturn($step->job->serial, $this->send($step, $bag, $content, $reading->practice));
+            $operation = $this->link->commitReturn(
+                $step->job->serial,
+                $this->send($step, $bag, $content, $reading->practice),
+            );
         } catch (Declined $e) {
             return $this->refused($step, $base, $reading, $e);
         }
-        $step->remember(['operation' => $operation->id]);
+        $step->remember(operation: $operation->id);
 
         return $operation;
     }
 
     public static function ownerLockIsOn(): StepEnd
     {
-        return StepEnd::waiting(2, ProblemCode::OwnerLockOn, 'The owner lock is on again, and the device takes no data while it is. Have the owner switch it off on the device; it then goes on by itself.');
+        return StepEnd::waiting(
+            2,
+            ProblemCode::OwnerLockOn,
+            'The owner lock is on again, and the device takes no data while it is. Have the owner switch it off '
+                .'on the device; it then goes on by itself.',
+        );
     }
 
     private function refused(RunningStep $step, Bag $base, DeviceReading $reading, Declined $e): StepEnd
@@ -137,9 +160,15 @@ final readonly class PutBack implements Step
         }
         $this->evidence->wasRefused($step->job, $base, $reading->device->version);
         $said = new RefusedBase($base->id, $e->getMessage(), $this->clock->now());
-        $step->mark(['refused_bases' => [...$step->job->refused_bases, $said]], []);
+        $step->mark(static fn (BenchJob $job) => $job->update(['refused_bases' => [...$job->refused_bases, $said]]));
 
-        return StepEnd::failedBecause(Problem::told($e->reason, "The device says: {$e->getMessage()} Nothing was changed on it. Try again, or choose what is put back instead."));
+        return StepEnd::failedBecause(
+            Problem::told(
+                $e->reason,
+                "The device says: {$e->getMessage()} Nothing was changed on it. Try again, or choose what is "
+                    .'put back instead.',
+            ),
+        );
     }
 
     private function send(RunningStep $step, Bag $bag, BagContent $content, bool $practice): string
@@ -150,20 +179,36 @@ final readonly class PutBack implements Step
         $there = array_flip($this->link->returned($serial, $return));
         $whole = $inventory->bytes();
         [$done, $sent, $started] = [0, 0, microtime(true)];
-        $tally = array_map(static fn (int $of): array => [0, $of], array_filter($inventory->counts()));
-        $content->each(function (Item $item, callable $read) use ($step, $serial, $return, $there, $whole, &$done, &$sent, &$tally): void {
-            $step->tally($tally);
+        $tally = new Tally($inventory->counts());
+        $step->tally($tally);
+        $content->each(function (Item $item, callable $read) use (
+            $step,
+            $serial,
+            $return,
+            $there,
+            $whole,
+            &$done,
+            &$sent,
+            $tally,
+        ): void {
             $step->progress(PhaseCode::Send, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
             if (! isset($there[$item->key()])) {
                 $this->link->sendItem($serial, $return, $item, self::beating($step, $read));
                 $sent += $item->bytes;
             }
             $done += $item->bytes;
-            $tally[$item->kind][0]++;
+            $tally->count($item->kind);
         });
-        $step->tally($tally);
-        $step->remember(['tally' => $tally]);
-        $practice || $this->rates->moved(Measured::Return, $sent, microtime(true) - $started, $step->job->bench_id, $step->job->id);
+        $step->remember(tally: $tally->fields());
+        if (! $practice) {
+            $this->rates->moved(
+                Measured::Return,
+                $sent,
+                microtime(true) - $started,
+                $step->job->bench_id,
+                $step->job->id,
+            );
+        }
 
         return $return;
     }

@@ -12,6 +12,8 @@ final class QueueBell implements StepBell
     public function ring(int $stepId, int $delaySeconds = 0): void
     {
         $call = RunStep::dispatch($stepId);
-        $delaySeconds > 0 && $call->delay($delaySeconds);
+        if ($delaySeconds > 0) {
+            $call->delay($delaySeconds);
+        }
     }
 }

@@ -32,7 +32,11 @@ final readonly class ReadBase
     {
         $bag = self::restsOn($job);
         if ($bag === null) {
-            return Problem::of(ProblemCode::BaseMissing, 'The backup that the return rests on is not on the Shelf any more. Nothing was erased. Back up again, or choose another route.');
+            return Problem::of(
+                ProblemCode::BaseMissing,
+                'The backup that the return rests on is not on the Shelf any more. Nothing was erased. Back up '
+                    .'again, or choose another route.',
+            );
         }
         try {
             $report = BagVerifier::verify($this->bags->folder($bag->id), $progress);
@@ -40,7 +44,7 @@ final readonly class ReadBase
             return self::damaged($bag, [Fault::of(FaultCode::Missing, $bag->id)]);
         }
 
-        return $report->isSound() ? null : self::damaged($bag, $report->faults);
+        return $report->faults === [] ? null : self::damaged($bag, $report->faults);
     }
 
     public static function restsOn(BenchJob $job): ?Bag
@@ -53,6 +57,10 @@ final readonly class ReadBase
     {
         $bag->foundDamaged($faults);
 
-        return Problem::of(ProblemCode::BaseDamaged, "The backup that the return rests on ({$bag->label}) is not whole any more: {$faults[0]->message()}. Nothing was erased. Back up again, or choose another route.");
+        return Problem::of(
+            ProblemCode::BaseDamaged,
+            "The backup that the return rests on ({$bag->label}) is not whole any more: "
+                ."{$faults[0]->message()}. Nothing was erased. Back up again, or choose another route.",
+        );
     }
 }

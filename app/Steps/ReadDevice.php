@@ -20,7 +20,11 @@ final readonly class ReadDevice
     {
         $reading = $this->link->read($job->serial);
         $model = $this->almanac->almanac()->model((string) $reading->device->hardwareId);
-        $job->update(['bench_id' => $reading->benchId, 'device' => $reading->device, 'recovery_keys' => $model?->recoverySequence]);
+        $job->update([
+            'bench_id' => $reading->benchId,
+            'device' => $reading->device,
+            'recovery_keys' => $model?->recoverySequence,
+        ]);
 
         return $reading;
     }

@@ -34,8 +34,16 @@ final readonly class ReturnToChoose
         DB::transaction(function () use ($job, $problem): void {
             $job->lock();
             $job->update([
-                'refused_permits' => self::refused($job, $problem, $this->clock->now()), 'route' => null, 'accepted' => null, 'accept' => null,
-                'line_crossed_at' => null, 'line_crossed_by' => null, 'line_checks' => [], 'checks' => [], 'return_choice' => null, 'return_held' => false,
+                'refused_permits' => self::refused($job, $problem, $this->clock->now()),
+                'route' => null,
+                'accepted' => null,
+                'accept' => null,
+                'line_crossed_at' => null,
+                'line_crossed_by' => null,
+                'line_checks' => [],
+                'checks' => [],
+                'return_choice' => null,
+                'return_held' => false,
             ]);
             $this->ledger->rewind($job, self::REWOUND, $problem);
             $this->ledger->layOutFromLine($job);
@@ -51,6 +59,9 @@ final readonly class ReturnToChoose
         }
 
         // nothing was installed yet, so it was the first leg that was asked for
-        return [...$job->refused_permits, new RefusedPermit($job->route->leg(0)->to->build, $problem->reason, $problem->detail, $now)];
+        return [
+            ...$job->refused_permits,
+            new RefusedPermit($job->route->leg(0)->to->build, $problem->reason, $problem->detail, $now),
+        ];
     }
 }

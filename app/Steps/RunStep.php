@@ -9,12 +9,12 @@ use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Bus\Dispatchable;
 use Illuminate\Queue\InteractsWithQueue;
 
-/** Asks a worker to run one step of a job. It carries the step's number only; the journal knows the rest. */
+/** Asks a worker to run one step of a job. It carries the step's number only; the ledger knows the rest. */
 final class RunStep implements ShouldQueue
 {
     use Dispatchable, InteractsWithQueue, Queueable;
 
-    /** The journal counts attempts; the queue may bring the same row as often as it likes. */
+    /** The ledger counts attempts; the queue may bring the same row as often as it likes. */
     public int $tries = 0;
 
     public int $timeout = 0;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Steps;
 
+use App\Journal\Evidence;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use App\Ports\BagStore;
@@ -25,13 +26,20 @@ final readonly class SealBackup implements Step
     {
         $bag = $step->job->safetyBag();
         if ($bag === null || ! $bag->state->proven()) {
-            return StepEnd::failed(ProblemCode::BackupUnverified, 'Only a verified backup can be sealed. Back up again.');
+            return StepEnd::failed(
+                ProblemCode::BackupUnverified,
+                'Only a verified backup can be sealed. Back up again.',
+            );
         }
         $step->progress(PhaseCode::TakeRightToWrite);
         Seal::close($this->bags->folder($bag->id));
         $now = $this->clock->now();
-        $bag->update(['state' => BagState::Sealed, 'sealed_at' => $now, 'keep_until' => $now->modify('+'.Keeping::read()->sealedDays.' days')]);
+        $bag->update([
+            'state' => BagState::Sealed,
+            'sealed_at' => $now,
+            'keep_until' => $now->modify('+'.Keeping::read()->sealedDays.' days'),
+        ]);
 
-        return StepEnd::done(['bag' => $bag->id, 'keep until' => $bag->keep_until?->format('Y-m-d')]);
+        return StepEnd::done(new Evidence(['bag' => $bag->id, 'keep until' => $bag->keep_until?->format('Y-m-d')]));
     }
 }

@@ -27,7 +27,9 @@ final class StepClasses
             StepCode::SetUp => SetUp::class,
             StepCode::BringIn => BringIn::class,
             StepCode::Prove => Prove::class,
-            StepCode::ChooseRoute, StepCode::CrossLine, StepCode::HandOver => throw new \LogicException('A person takes this step.'),
+            StepCode::ChooseRoute, StepCode::CrossLine, StepCode::HandOver => throw new \LogicException(
+                'A person takes this step.',
+            ),
         };
     }
 }

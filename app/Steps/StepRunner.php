@@ -58,7 +58,9 @@ final readonly class StepRunner
     private function attempt(JobStep $step): StepEnd
     {
         try {
-            return $this->container->make(StepClasses::stepFor($step->code))->run(new RunningStep($step->job, $step, $this->ledger));
+            return $this->container
+                ->make(StepClasses::stepFor($step->code))
+                ->run(new RunningStep($step->job, $step, $this->ledger));
         } catch (LinkLost $e) {
             return $this->lineLost($step, "{$e->getMessage()} {$this->whereToLook($step)} It goes on by itself.");
         } catch (SourceStalled $e) {
@@ -74,7 +76,10 @@ final readonly class StepRunner
         } catch (\Throwable $e) {
             $this->errors->report($e);
 
-            return StepEnd::failed(ProblemCode::Internal, 'Something in this program went wrong; the log names it. Nothing was lost: try the step again.');
+            return StepEnd::failed(
+                ProblemCode::Internal,
+                'Something in this program went wrong; the log names it. Nothing was lost: try the step again.',
+            );
         }
     }
 
@@ -105,7 +110,9 @@ final readonly class StepRunner
     private function notSeen(JobStep $step): StepEnd
     {
         $step->job->update(['link_lost_at' => $this->clock->now()]);
-        $words = 'The device is not seen. Plug it in; where it is plugged in, unplug it and plug it in again, with another cable or at another port if need be. It goes on by itself.';
+        $words =
+            'The device is not seen. Plug it in; where it is plugged in, unplug it and plug it in again, with '
+                .'another cable or at another port if need be. It goes on by itself.';
 
         return StepEnd::waiting(self::LOOK_AGAIN_SECONDS, ProblemCode::DeviceNotSeen, $words);
     }
@@ -113,27 +120,37 @@ final readonly class StepRunner
     /** The owner can take the consent back at any moment: wherever the job stands, it is asked for again. */
     private function askToPair(JobStep $step): StepEnd
     {
+        $wants = null;
         try {
-            $this->link->start($step->job->serial, Work::Pair);
+            $wants = $this->link->start($step->job->serial, Work::Pair)->wants;
         } catch (LinkLost|Declined) {
             // asked again in a moment
         }
-        $words = 'The device does not answer this computer any more: its pairing was taken back. It is asked again: unlock it and say yes on its screen. It then goes on by itself.';
 
-        return StepEnd::waiting(self::LOOK_AGAIN_SECONDS, ProblemCode::ConsentWanted, $words);
+        return StepEnd::askedOnDevice(
+            $wants ?? 'consent',
+            'The device does not answer this computer any more: its pairing was taken back. It is asked again.',
+        );
     }
 
     private function conclude(JobStep $step, StepEnd $end): void
     {
-        $this->ledger->beat($step, []); // only who still holds the step may say how it ended
+        $this->ledger->beat($step); // only who still holds the step may say how it ended
         $problem = $end->problem ?? Problem::of(ProblemCode::Internal, 'The step ended without a word.');
         match ($end->kind) {
             StepEndKind::Done => $this->done($step, $end),
             StepEndKind::Again => $this->ledger->again($step, $end->seconds, $end->problem),
             StepEndKind::Wanted => $this->ledger->want($step, $problem),
             StepEndKind::Failed => $this->ledger->fail($step, $problem),
-            StepEndKind::BackToRecovery => $this->ledger->rewind($step->job, [StepCode::EnterRecovery, StepCode::Install], $problem, $step->leg),
-            StepEndKind::BackToLine => $this->container->make(BackToTheLine::class)->take($step->job, $problem, $end->also),
+            StepEndKind::BackToRecovery => $this->ledger->rewind(
+                $step->job,
+                [StepCode::EnterRecovery, StepCode::Install],
+                $problem,
+                $step->leg,
+            ),
+            StepEndKind::BackToLine => $this->container
+                ->make(BackToTheLine::class)
+                ->take($step->job, $problem, $end->also),
             StepEndKind::BackToChoose => $this->container->make(ReturnToChoose::class)->take($step->job, $problem),
         };
     }

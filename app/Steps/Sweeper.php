@@ -21,8 +21,13 @@ final class Sweeper
 
     private float $last = 0.0;
 
-    public function __construct(private readonly StepLedger $ledger, private readonly StepBell $bell, private readonly PassphraseLocker $locker, private readonly Ahead $ahead, private readonly ClockInterface $clock)
-    {
+    public function __construct(
+        private readonly StepLedger $ledger,
+        private readonly StepBell $bell,
+        private readonly PassphraseLocker $locker,
+        private readonly Ahead $ahead,
+        private readonly ClockInterface $clock,
+    ) {
     }
 
     public function sweep(): void
@@ -31,8 +36,12 @@ final class Sweeper
             return;
         }
         $this->last = microtime(true);
-        $lost = $this->ago((int) config('jade.heartbeat_lost_seconds'));
-        JobStep::query()->where('state', StepState::Running)->where('heartbeat_at', '<', $lost)->get()->each($this->ledger->recover(...));
+        $lost = $this->ago(config()->integer('jade.heartbeat_lost_seconds'));
+        JobStep::query()
+            ->where('state', StepState::Running)
+            ->where('heartbeat_at', '<', $lost)
+            ->get()
+            ->each($this->ledger->recover(...));
         $this->remind();
         $this->locker->wipeExpired();
         $this->ahead->look();
@@ -45,7 +54,11 @@ final class Sweeper
         $forgotten = JobStep::query()->where('state', StepState::Ready)->where('updated_at', '<', $old)
             ->where(static fn ($q) => $q->whereNull('not_before')->orWhere('not_before', '<', $old))->get();
         foreach ($forgotten as $step) {
-            $touched = JobStep::query()->whereKey($step->id)->where('state', StepState::Ready)->where('updated_at', $step->updated_at)->update(['updated_at' => $this->clock->now()]);
+            $touched = JobStep::query()
+                ->whereKey($step->id)
+                ->where('state', StepState::Ready)
+                ->where('updated_at', $step->updated_at)
+                ->update(['updated_at' => $this->clock->now()]);
             $touched === 1 ? $this->bell->ring($step->id) : null;
         }
     }

@@ -6,6 +6,7 @@ namespace App\Steps;
 
 use App\Facts\OpenedBags;
 use App\Facts\PassphraseLocker;
+use App\Journal\Evidence;
 use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
@@ -19,6 +20,7 @@ use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\FaultCode;
+use JadeStep\Core\Bag\KindCounts;
 use JadeStep\Core\Bag\Verification;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\ProblemCode;
@@ -53,8 +55,14 @@ final readonly class VerifyBackup implements Step
             return $this->damaged($bag, $report->faults);
         }
         $counts = $bag->isEncrypted() ? $bag->counts : $report->counts;
-        if ($this->link->listing($step->job->serial, $bag->encryption)->counts() != $counts) {
-            return StepEnd::failed(ProblemCode::CountsDiffer, 'The device lists other numbers of items than the backup holds. Back up again.');
+        if (! KindCounts::areEqual(
+            $this->link->listing($step->job->serial, $bag->encryption)->counts(),
+            $counts ?? [],
+        )) {
+            return StepEnd::failed(
+                ProblemCode::CountsDiffer,
+                'The device lists other numbers of items than the backup holds. Back up again.',
+            );
         }
 
         return $bag->isEncrypted() ? $this->opened($step, $bag, $report) : $this->proven($bag, $report);
@@ -64,8 +72,11 @@ final readonly class VerifyBackup implements Step
     private function opened(RunningStep $step, Bag $bag, Verification $report): StepEnd
     {
         $content = $this->opened->of($step->job, $bag);
-        if (! $content instanceof EncryptedContent) {
-            return StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('with it the backup is opened, to see that it can be'));
+        if (! ($content instanceof EncryptedContent)) {
+            return StepEnd::wanted(
+                ProblemCode::PassphraseWanted,
+                OpenedBags::wanted('with it the backup is opened, to see that it can be'),
+            );
         }
         try {
             $faults = $this->open($step, $content, $bag);
@@ -85,7 +96,11 @@ final readonly class VerifyBackup implements Step
     {
         $bag->update(['state' => BagState::Verified, 'verified_at' => $this->clock->now(), 'faults' => []]);
 
-        return StepEnd::done(['bag' => $bag->id, 'files read back' => $report->files, 'bytes read back' => $report->bytes]);
+        return StepEnd::done(new Evidence([
+            'bag' => $bag->id,
+            'files read back' => $report->files,
+            'bytes read back' => $report->bytes,
+        ]));
     }
 
     private function notOpened(RunningStep $step, Unopened $e): StepEnd
@@ -93,7 +108,10 @@ final readonly class VerifyBackup implements Step
         $this->locker->wipe($step->job);
 
         return $e->passphraseIsWrong
-            ? StepEnd::wanted(ProblemCode::PassphraseWanted, OpenedBags::wanted('the one that was given does not open this backup'))
+            ? StepEnd::wanted(
+                ProblemCode::PassphraseWanted,
+                OpenedBags::wanted('the one that was given does not open this backup'),
+            )
             : StepEnd::failed(ProblemCode::BackupDamaged, "{$e->getMessage()} Back up again.");
     }
 
@@ -111,7 +129,11 @@ final readonly class VerifyBackup implements Step
     {
         $done = 0;
 
-        return BagVerifier::verify($this->bags->folder($bag->id), static function (int $bytes) use ($step, $bag, &$done): void {
+        return BagVerifier::verify($this->bags->folder($bag->id), static function (int $bytes) use (
+            $step,
+            $bag,
+            &$done,
+        ): void {
             $step->progress(PhaseCode::ReadBack, Progress::ofBytes($done += $bytes, $bag->bytes));
         });
     }
@@ -122,6 +144,9 @@ final readonly class VerifyBackup implements Step
         $bag->foundDamaged($faults);
         $more = count($faults) > 1 ? ', and '.(count($faults) - 1).' more' : '';
 
-        return StepEnd::failed(ProblemCode::BackupDamaged, "The backup is damaged: {$faults[0]->message()}{$more}. Back up again.");
+        return StepEnd::failed(
+            ProblemCode::BackupDamaged,
+            "The backup is damaged: {$faults[0]->message()}{$more}. Back up again.",
+        );
     }
 }

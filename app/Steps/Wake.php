@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Steps;
 
+use App\Journal\Evidence;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use App\Ports\DeviceLink;
@@ -30,13 +31,21 @@ final readonly class Wake implements Step
             return $this->restarting($step);
         }
         if (! $reading->runs($to)) {
-            return StepEnd::failed(ProblemCode::UnexpectedBuild, "The device runs {$reading->label()}, and not {$to->label()}.");
+            return StepEnd::failed(
+                ProblemCode::UnexpectedBuild,
+                "The device runs {$reading->label()}, and not {$to->label()}.",
+            );
         }
         try {
             return $this->next($step, $reading);
         } catch (Declined $e) {
             return $e->reason === ProblemCode::OwnerAccountWanted->value
-                ? StepEnd::waiting(2, ProblemCode::OwnerAccountWanted, 'The device is locked to its owner. The owner\'s account is entered on the device itself, never here. It then goes on by itself.')
+                ? StepEnd::waiting(
+                    2,
+                    ProblemCode::OwnerAccountWanted,
+                    'The device is locked to its owner. The owner\'s account is entered on the device itself, '
+                        .'never here. It then goes on by itself.',
+                )
                 : throw $e;
         }
     }
@@ -45,10 +54,14 @@ final readonly class Wake implements Step
     {
         $since = $step->memory()->maybeInt('since');
         if ($since === null) {
-            $step->remember(['since' => $since = time()]);
+            $step->remember(since: $since = time());
         }
 
-        return time() - $since < self::RESTART_SECONDS ? StepEnd::again(1) : self::notRecognised('The device has been restarting for long. Unplug it and plug it in again; it then goes on by itself.');
+        return time() - $since < self::RESTART_SECONDS
+            ? StepEnd::again(1)
+            : self::notRecognised(
+                'The device has been restarting for long. Unplug it and plug it in again; it then goes on by itself.',
+            );
     }
 
     private function next(RunningStep $step, DeviceReading $reading): StepEnd
@@ -59,7 +72,9 @@ final readonly class Wake implements Step
             default => null,
         };
         if ($wanted === null) {
-            return StepEnd::done(['version' => (string) $reading->device->version, 'build' => $reading->device->build]);
+            return StepEnd::done(
+                new Evidence(['version' => (string) $reading->device->version, 'build' => $reading->device->build]),
+            );
         }
         $end = $step->watch($this->link, $this->link->start($step->job->serial, $wanted));
 

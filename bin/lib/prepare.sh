@@ -18,13 +18,18 @@ need_debian() {
     local as=()
     if [ "$(id -u)" -ne 0 ]; then
         command -v sudo >/dev/null && { [ -t 0 ] || sudo -n true 2>/dev/null; } \
-            || die "These Debian packages are missing, and there are no rights to install them: ${missing[*]}. Run this once as root or with sudo, or install them by hand."
+            || die "These Debian packages are missing, and there are no rights to install them: ${missing[*]}." \
+                'Run this once as root or with sudo, or install them by hand.'
         as=(sudo)
     fi
     say "Installing Debian packages: ${missing[*]}"
     mkdir -p "$root/var"
-    { "${as[@]}" apt-get update -qq && "${as[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"; } \
-        >"$root/var/apt.log" 2>&1 || die "The Debian packages could not be installed. The last lines of var/apt.log: $(tail -n 3 "$root/var/apt.log")"
+    {
+        "${as[@]}" apt-get update -qq && "${as[@]}" env DEBIAN_FRONTEND=noninteractive \
+            apt-get install -y -qq --no-install-recommends "${missing[@]}"
+    } >"$root/var/apt.log" 2>&1 \
+        || die "The Debian packages could not be installed. The last lines of var/apt.log:" \
+            "$(tail -n 3 "$root/var/apt.log")"
 }
 
 # Runs a command only when the files it depends on have changed since it last went well.
@@ -38,11 +43,20 @@ when_changed() {
     printf '%s' "$digest" >"$stamp"
 }
 
-digest_of() { (cd "$root" && find "$@" -type f ! -name schema.d.ts -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1); }
+digest_of() {
+    (cd "$root" && find "$@" -type f ! -name schema.d.ts -print0 2>/dev/null | sort -z | xargs -0 sha256sum) \
+        | sha256sum | cut -d' ' -f1
+}
 
 need_php() {
-    need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath php8.2-mbstring php8.2-intl php8.2-xml composer unzip git openssl gnupg libarchive-tools mariadb-server
-    install_composer() { say 'Installing PHP libraries'; (cd "$root" && composer install --no-progress --quiet 2>"$root/var/composer.log") || die "The PHP libraries could not be installed. The last lines of var/composer.log: $(tail -n 5 "$root/var/composer.log")"; }
+    need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath \
+        php8.2-mbstring php8.2-intl php8.2-xml composer unzip git openssl gnupg libarchive-tools mariadb-server
+    install_composer() {
+        say 'Installing PHP libraries'
+        (cd "$root" && composer install --no-progress --quiet 2>"$root/var/composer.log") \
+            || die "The PHP libraries could not be installed. The last lines of var/composer.log:" \
+                "$(tail -n 5 "$root/var/composer.log")"
+    }
     mkdir -p "$root/var"
     [ -f "$root/vendor/autoload.php" ] || rm -f "$root/var/stamps/composer"
     when_changed composer "$(digest_of composer.json compat)" install_composer
@@ -55,25 +69,41 @@ need_node() {
         if [ ! -x "$tools/bin/node" ]; then
             command -v npm >/dev/null || need_debian nodejs npm
             local arch
-            case $(uname -m) in x86_64) arch=x64 ;; aarch64) arch=arm64 ;; *) die "No Node 20.19 or newer here, and none is known for $(uname -m): install one." ;; esac
+            case $(uname -m) in
+                x86_64) arch=x64 ;;
+                aarch64) arch=arm64 ;;
+                *) die "No Node 20.19 or newer here, and none is known for $(uname -m): install one." ;;
+            esac
             say 'Installing a newer Node into var/tools'
             mkdir -p "$tools/bin"
-            npm install --silent --no-fund --no-audit --prefix "$tools" "node-linux-$arch@22" npm@11 >"$root/var/node.log" 2>&1 || die "Node could not be installed: $(tail -n 3 "$root/var/node.log")"
+            npm install --silent --no-fund --no-audit --prefix "$tools" "node-linux-$arch@22" npm@11 \
+                >"$root/var/node.log" 2>&1 \
+                || die "Node could not be installed: $(tail -n 3 "$root/var/node.log")"
             ln -sf "../node_modules/node-linux-$arch/bin/node" "$tools/bin/node"
             ln -sf ../node_modules/npm/bin/npm-cli.js "$tools/bin/npm"
         fi
         PATH="$tools/bin:$PATH"
         export PATH
     fi
-    install_npm() { say 'Installing front-end libraries'; (cd "$root" && npm install --no-save --silent --no-fund --no-audit >"$root/var/npm.log" 2>&1) || die "The front-end libraries could not be installed: $(tail -n 5 "$root/var/npm.log")"; }
+    install_npm() {
+        say 'Installing front-end libraries'
+        (cd "$root" && npm install --no-save --silent --no-fund --no-audit >"$root/var/npm.log" 2>&1) \
+            || die "The front-end libraries could not be installed: $(tail -n 5 "$root/var/npm.log")"
+    }
     [ -d "$root/node_modules" ] || rm -f "$root/var/stamps/npm"
     when_changed npm "$(digest_of package.json package-lock.json)" install_npm
 }
 
 need_front_end() {
-    build() { say 'Building the front end'; (cd "$root" && npm run --silent types && npm run --silent build) >"$root/var/build.log" 2>&1 || die "The front end could not be built: $(tail -n 20 "$root/var/build.log")"; }
-    [ -f "$root/public/build/manifest.json" ] && [ -f "$root/resources/ui/api/schema.d.ts" ] || rm -f "$root/var/stamps/front-end"
-    when_changed front-end "$(digest_of resources package-lock.json vite.config.ts tsconfig.json docs/openapi.yaml docs/formats)" build
+    build() {
+        say 'Building the front end'
+        (cd "$root" && npm run --silent types && npm run --silent build) >"$root/var/build.log" 2>&1 \
+            || die "The front end could not be built: $(tail -n 20 "$root/var/build.log")"
+    }
+    [ -f "$root/public/build/manifest.json" ] && [ -f "$root/resources/ui/api/schema.d.ts" ] \
+        || rm -f "$root/var/stamps/front-end"
+    when_changed front-end \
+        "$(digest_of resources package-lock.json vite.config.ts tsconfig.json docs/openapi.yaml docs/formats)" build
 }
 
 port_is_free() { ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
@@ -90,19 +120,22 @@ wait_for_port() {
 # Makes an instance's folder with settings of its own: secrets are made here and nowhere else.
 make_instance() {
     local folder=$1 port=$2 speed=${3:-1}
-    mkdir -p "$folder"/{run,logs,bags,packages,storage/{logs,framework/{views,cache,sessions}}} || die "The folder $folder cannot be written."
+    mkdir -p "$folder"/{run,logs,bags,packages,storage/{logs,framework/{views,cache,sessions}}} \
+        || die "The folder $folder cannot be written."
     folder=$(cd "$folder" && pwd)
     local secret key db_password root_password
     if [ -f "$folder/jade.env" ]; then
         # shellcheck disable=SC1091
-        key=$(. "$folder/jade.env" && printf '%s' "$APP_KEY"); db_password=$(. "$folder/jade.env" && printf '%s' "$DB_PASSWORD"); root_password=$(. "$folder/jade.env" && printf '%s' "$DB_ROOT_PASSWORD")
+        key=$(. "$folder/jade.env" && printf '%s' "$APP_KEY")
+        db_password=$(. "$folder/jade.env" && printf '%s' "$DB_PASSWORD")
+        root_password=$(. "$folder/jade.env" && printf '%s' "$DB_ROOT_PASSWORD")
     fi
     secret() { openssl rand -hex 24; }
     key=${key:-base64:$(openssl rand -base64 32)}
     db_password=${db_password:-$(secret)}
     root_password=${root_password:-$(secret)}
     (umask 077; cat >"$folder/jade.env" <<ENV
-APP_ENV=production
+APP_ENV=${JADE_APP_ENV:-production}
 APP_KEY=$key
 APP_PORT=$port
 APP_URL=http://127.0.0.1:$port

@@ -12,14 +12,24 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
-#[AsCommand('bag:lower', 'Writes a copy of a bag that declares a lower version: exit status 0, or 2 refused, with the reason')]
+#[
+    AsCommand(
+        'bag:lower',
+        'Writes a copy of a bag that declares a lower version: exit status 0, or 2 refused, with the reason',
+    ),
+]
 final class BagLowerCommand extends CoreCommand
 {
     protected function configure(): void
     {
         $this->addArgument('dir', InputArgument::REQUIRED, 'The bag; it is only read')
             ->addOption('to', null, InputOption::VALUE_REQUIRED, 'The version that the copy declares, such as 8.7.0')
-            ->addOption('into', null, InputOption::VALUE_REQUIRED, 'The folder of the copy, which must not be there yet');
+            ->addOption(
+                'into',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'The folder of the copy, which must not be there yet',
+            );
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -29,9 +39,15 @@ final class BagLowerCommand extends CoreCommand
             throw new \InvalidArgumentException('Name the version with --to and the new folder with --into.');
         }
         $now = new \DateTimeImmutable('now', new \DateTimeZone('UTC'));
-        $copy = Lowering::lower($input->getArgument('dir'), $into, Version::parse($to), basename($into), $now);
-        $output->writeln("Declared-Version: {$copy->original->declaredVersion} → {$copy->description->declaredVersion}", OutputInterface::OUTPUT_RAW);
-        $output->writeln("Lowered-From: {$copy->original->id}; {$copy->linkedFiles} files share their bytes with it", OutputInterface::OUTPUT_RAW);
+        $copy = Lowering::lower(self::named($input, 'dir'), $into, Version::parse($to), basename($into), $now);
+        $output->writeln(
+            "Declared-Version: {$copy->original->declaredVersion} → {$copy->description->declaredVersion}",
+            OutputInterface::OUTPUT_RAW,
+        );
+        $output->writeln(
+            "Lowered-From: {$copy->original->id}; {$copy->linkedFiles} files share their bytes with it",
+            OutputInterface::OUTPUT_RAW,
+        );
 
         return 0;
     }

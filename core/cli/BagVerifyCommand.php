@@ -13,7 +13,12 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
-#[AsCommand('bag:verify', 'Reads every byte of a bag and names every fault: exit status 0 sound, 1 damaged, 2 not a bag')]
+#[
+    AsCommand(
+        'bag:verify',
+        'Reads every byte of a bag and names every fault: exit status 0 sound, 1 damaged, 2 not a bag',
+    ),
+]
 final class BagVerifyCommand extends CoreCommand
 {
     protected function configure(): void
@@ -24,8 +29,11 @@ final class BagVerifyCommand extends CoreCommand
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $report = BagVerifier::verify($input->getArgument('dir'));
-        $output->writeln($input->getOption('json') ? self::json(self::document($report)) : self::text($report), OutputInterface::OUTPUT_RAW);
+        $report = BagVerifier::verify(self::named($input, 'dir'));
+        $output->writeln(
+            $input->getOption('json') === true ? self::json(self::document($report)) : self::text($report),
+            OutputInterface::OUTPUT_RAW,
+        );
 
         return $report->isSound() ? 0 : 1;
     }
@@ -40,7 +48,10 @@ final class BagVerifyCommand extends CoreCommand
             'id' => $report->description?->id,
             'declaredVersion' => $report->description === null ? null : (string) $report->description->declaredVersion,
             'kinds' => (object) $report->counts,
-            'faults' => array_map(static fn (Fault $f): array => ['code' => $f->code->value, 'path' => $f->path, 'detail' => $f->detail], $report->faults),
+            'faults' => array_map(
+                static fn (Fault $f): array => ['code' => $f->code->value, 'path' => $f->path, 'detail' => $f->detail],
+                $report->faults,
+            ),
         ];
     }
 

@@ -30,6 +30,13 @@ abstract class CoreCommand extends Command
         }
     }
 
+    protected static function named(InputInterface $input, string $argument): string
+    {
+        $value = $input->getArgument($argument);
+
+        return is_string($value) ? $value : throw new \InvalidArgumentException("Name one {$argument}.");
+    }
+
     protected static function fileText(string $file): string
     {
         $text = is_file($file) ? @file_get_contents($file) : false;
@@ -42,6 +49,9 @@ abstract class CoreCommand extends Command
     /** @param  array<string, mixed>  $document */
     protected static function json(array $document): string
     {
-        return json_encode($document, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
+        return json_encode(
+            $document,
+            JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
+        );
     }
 }

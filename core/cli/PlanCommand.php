@@ -19,18 +19,25 @@ final class PlanCommand extends CoreCommand
 {
     protected function configure(): void
     {
-        $this->addOption('catalogue', null, InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY, 'A catalogue document; may be given several times')
-            ->addOption('situation', null, InputOption::VALUE_REQUIRED, 'The situation document');
+        $this->addOption(
+            'catalogue',
+            null,
+            InputOption::VALUE_REQUIRED | InputOption::VALUE_IS_ARRAY,
+            'A catalogue document; may be given several times',
+        )->addOption('situation', null, InputOption::VALUE_REQUIRED, 'The situation document');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $files = $input->getOption('catalogue');
+        $files = array_filter((array) $input->getOption('catalogue'), is_string(...));
         $situation = $input->getOption('situation');
         if ($files === [] || ! is_string($situation)) {
             throw new \InvalidArgumentException('Name at least one --catalogue and one --situation.');
         }
-        $catalogues = array_map(static fn (string $f) => CatalogueDocument::parse(self::fileText($f)), $files);
+        $catalogues = array_map(
+            static fn (string $f) => CatalogueDocument::parse(self::fileText($f)),
+            array_values($files),
+        );
         $plan = (new Planner(Almanac::of(...$catalogues)))->plan(SituationDocument::parse(self::fileText($situation)));
         $output->writeln(self::json(PlanDocument::write($plan)), OutputInterface::OUTPUT_RAW);
 

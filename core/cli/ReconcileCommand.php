@@ -24,24 +24,40 @@ final class ReconcileCommand extends CoreCommand
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $read = static fn (string $name): Inventory => Inventory::parse(explode("\n", self::fileText($input->getArgument($name))));
+        $read = static fn (string $name): Inventory => Inventory::parse(
+            explode("\n", self::fileText(self::named($input, $name))),
+        );
         $proof = Reconciliation::compare($read('before'), $read('after'), RewriteRule::usual());
         foreach ($proof->kinds as $kind) {
             $output->writeln(self::line($kind), OutputInterface::OUTPUT_RAW);
             foreach ($kind->changed as $rewritten) {
-                $output->writeln("  changed by the rule {$rewritten->rule->name}: {$kind->kind}/{$rewritten->path}", OutputInterface::OUTPUT_RAW);
+                $output->writeln(
+                    "  changed by the rule {$rewritten->rule->name}: {$kind->kind}/{$rewritten->path}",
+                    OutputInterface::OUTPUT_RAW,
+                );
             }
             foreach ($kind->missing as $item) {
                 $output->writeln("  missing: {$item->key()}", OutputInterface::OUTPUT_RAW);
             }
         }
-        $output->writeln($proof->nothingMissing() ? 'Nothing missing.' : "{$proof->missing()} missing.", OutputInterface::OUTPUT_RAW);
+        $output->writeln(
+            $proof->nothingMissing() ? 'Nothing missing.' : "{$proof->missing()} missing.",
+            OutputInterface::OUTPUT_RAW,
+        );
 
         return $proof->nothingMissing() ? 0 : 1;
     }
 
     private static function line(KindComparison $k): string
     {
-        return sprintf('%s: %d of %d the same, %d changed by design, %d missing, %d extra', $k->kind, $k->same, $k->before, count($k->changed), count($k->missing), count($k->extra));
+        return sprintf(
+            '%s: %d of %d the same, %d changed by design, %d missing, %d extra',
+            $k->kind,
+            $k->same,
+            $k->before,
+            count($k->changed),
+            count($k->missing),
+            count($k->extra),
+        );
     }
 }

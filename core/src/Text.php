@@ -18,4 +18,19 @@ final class Text
 
         return mb_strlen($text) > $longest ? mb_substr($text, 0, $longest - 1).'…' : $text;
     }
+
+    /** @param  list<string>  $parts  those that are empty are passed over */
+    public static function joined(string $by, array $parts): string
+    {
+        return implode($by, self::said($parts));
+    }
+
+    /**
+     * @param  list<string>  $parts
+     * @return list<string> those that say something
+     */
+    public static function said(array $parts): array
+    {
+        return array_values(array_filter($parts, static fn (string $part): bool => $part !== ''));
+    }
 }

@@ -16,7 +16,12 @@ final class UserFactory extends Factory
     /** @return array<string, mixed> */
     public function definition(): array
     {
-        return ['name' => $this->faker->name(), 'email' => $this->faker->unique()->safeEmail(), 'password' => 'a-long-passphrase', 'role' => Role::Technician];
+        return [
+            'name' => $this->faker->name(),
+            'email' => $this->faker->unique()->safeEmail(),
+            'password' => 'a-long-passphrase',
+            'role' => Role::Technician,
+        ];
     }
 
     public function viewer(): static

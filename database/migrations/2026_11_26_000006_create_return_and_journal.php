@@ -55,7 +55,11 @@ return new class extends Migration
         });
         // Append-only for everyone, whatever the program does.
         foreach (['update' => 'changed', 'delete' => 'deleted'] as $verb => $word) {
-            DB::unprepared("CREATE TRIGGER acts_no_{$verb} BEFORE {$verb} ON acts FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'What the Journal holds is not {$word}.'");
+            $said = "What the Journal holds is not {$word}.";
+            $body = DB::connection()->getDriverName() === 'sqlite'
+                ? "BEGIN SELECT RAISE(ABORT, '{$said}'); END"
+                : "SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = '{$said}'";
+            DB::unprepared("CREATE TRIGGER acts_no_{$verb} BEFORE {$verb} ON acts FOR EACH ROW {$body}");
         }
     }
 };

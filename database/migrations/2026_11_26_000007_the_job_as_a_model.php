@@ -11,10 +11,17 @@ use Illuminate\Support\Facades\Schema;
 return new class extends Migration
 {
     private const PHASES = [
-        'write the manifests' => 'write-manifests', 'read back' => 'read-back', 'open with the passphrase' => 'open-bag',
-        'send the package' => 'send-package', 'ask for a permit' => 'ask-for-permit', 'compare the digest' => 'compare-digest',
-        'share the payload' => 'share-payload', 'read the device' => 'read', 'open the way' => 'open-the-way',
-        'take the right to write' => 'take-right-to-write', 'wait for another job' => 'wait-for-another-job',
+        'write the manifests' => 'write-manifests',
+        'read back' => 'read-back',
+        'open with the passphrase' => 'open-bag',
+        'send the package' => 'send-package',
+        'ask for a permit' => 'ask-for-permit',
+        'compare the digest' => 'compare-digest',
+        'share the payload' => 'share-payload',
+        'read the device' => 'read',
+        'open the way' => 'open-the-way',
+        'take the right to write' => 'take-right-to-write',
+        'wait for another job' => 'wait-for-another-job',
     ];
 
     public function up(): void
@@ -37,6 +44,7 @@ return new class extends Migration
         }
         DB::table('bags')->orderBy('id')->each($this->bag(...));
         Schema::table('bench_jobs', static function (Blueprint $t): void {
+            $t->dropIndex(['purpose']);
             $t->dropColumn('purpose');
         });
         Schema::table('benches', static function (Blueprint $t): void {
@@ -69,7 +77,8 @@ return new class extends Migration
             $choice['backup'] === null => 'put-nothing-back',
             default => 'put-back',
         };
-        $kept = ['mode' => $mode, 'promise' => ['kinds' => $choice['promise'], 'losses' => $choice['losses']]] + $choice;
+        $kept =
+            ['mode' => $mode, 'promise' => ['kinds' => $choice['promise'], 'losses' => $choice['losses']]] + $choice;
 
         return ['return_choice' => json_encode(array_diff_key($kept, ['losses' => 1]))];
     }
@@ -81,7 +90,10 @@ return new class extends Migration
             return null;
         }
 
-        return json_encode(array_map(static fn (string $what, array $w): array => ['what' => $what] + $w, array_keys($words), $words)) ?: null;
+        return json_encode(
+            array_map(static fn (string $what, array $w): array => ['what' => $what] + $w, array_keys($words), $words),
+        )
+            ?: null;
     }
 
     private static function promise(?string $route): ?string
@@ -95,6 +107,9 @@ return new class extends Migration
     private function bag(object $row): void
     {
         $counts = $row->counts === null ? [] : json_decode($row->counts, true);
-        $counts === [] || DB::table('bags')->where('id', $row->id)->update(['kinds' => json_encode(array_keys(array_filter($counts)))]);
+        $counts === []
+            || DB::table('bags')
+                ->where('id', $row->id)
+                ->update(['kinds' => json_encode(array_keys(array_filter($counts)))]);
     }
 };

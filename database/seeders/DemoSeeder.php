@@ -23,12 +23,28 @@ final class DemoSeeder extends Seeder
 
     public function run(RefreshAlmanac $refresh, VendorKeys $keys): void
     {
-        $people = [['Maren Dow', 'lead', Role::Lead], ['Teo Lind', 'bench', Role::Technician], ['Nell Ferris', 'viewer', Role::Viewer]];
+        $people = [
+            ['Maren Dow', 'lead', Role::Lead],
+            ['Teo Lind', 'bench', Role::Technician],
+            ['Nell Ferris', 'viewer', Role::Viewer],
+        ];
         foreach ($people as [$name, $address, $role]) {
-            User::query()->where('email', "{$address}@skerry.example")->exists()
-                || User::query()->create(['name' => $name, 'email' => "{$address}@skerry.example", 'password' => self::PASSWORD, 'role' => $role]);
+            User::query()
+                ->where('email', "{$address}@skerry.example")
+                ->exists()
+                || User::query()->create([
+                    'name' => $name,
+                    'email' => "{$address}@skerry.example",
+                    'password' => self::PASSWORD,
+                    'role' => $role,
+                ]);
         }
-        Bench::query()->exists() || Bench::query()->create(['name' => 'Depot bench', 'link_address' => null, 'ports' => array_map(static fn (int $n): PortLabel => new PortLabel((string) $n, ''), range(1, 10))]);
+        Bench::query()->exists()
+            || Bench::query()->create([
+                'name' => 'Depot bench',
+                'link_address' => null,
+                'ports' => array_map(static fn (int $n): PortLabel => new PortLabel((string) $n, ''), range(1, 10)),
+            ]);
         foreach (config('jade.demo_vendors') as $id => $about) {
             $vendor = Vendor::query()->updateOrCreate(['id' => $id], $about);
             try {
@@ -48,6 +64,16 @@ final class DemoSeeder extends Seeder
         }
         $keys->look($vendor);
         $lead = User::query()->where('role', Role::Lead)->firstOrFail();
-        $vendor->keys()->get()->each(static fn (VendorKey $key) => $keys->decide($key, KeyState::Accepted, "{$vendor->name}, first key", $lead));
+        $vendor
+            ->keys()
+            ->get()
+            ->each(
+                static fn (VendorKey $key) => $keys->decide(
+                    $key,
+                    KeyState::Accepted,
+                    "{$vendor->name}, first key",
+                    $lead,
+                ),
+            );
     }
 }

@@ -12,7 +12,10 @@ use Illuminate\Http\Client\ConnectionException;
 use Illuminate\Support\Facades\Http;
 use JadeStep\Core\Job\Role;
 
-/** Brings a backup from before the upgrade in, as the depot has kept one. Done once; a real device link has none to give. */
+/**
+ * Brings a backup from before the upgrade in, as the depot has kept one. Done once; a real device link has none to
+ * give.
+ */
 final class DemoShelfSeeder extends Seeder
 {
     private const SERIAL = 'SKL-0063';
@@ -23,12 +26,19 @@ final class DemoShelfSeeder extends Seeder
             return;
         }
         try {
-            $answer = Http::post(config('jade.device_link').'/practice/devices/'.self::SERIAL.'/old-backup', ['daysAgo' => 60, 'madeOn' => '8.6.0']);
+            $answer = Http::post(config('jade.device_link').'/practice/devices/'.self::SERIAL.'/old-backup', [
+                'daysAgo' => 60,
+                'madeOn' => '8.6.0',
+            ]);
         } catch (ConnectionException) {
             return; // without the rig the shelf begins empty
         }
         if ($answer->successful()) {
-            $importing->receive(self::SERIAL.'-before-the-upgrade.zip', $answer->toPsrResponse()->getBody()->detach() ?? throw new \LogicException('An answer has a body.'), User::query()->where('role', Role::Lead)->firstOrFail());
+            $importing->receive(
+                self::SERIAL.'-before-the-upgrade.zip',
+                $answer->toPsrResponse()->getBody()->detach() ?? throw new \LogicException('An answer has a body.'),
+                User::query()->where('role', Role::Lead)->firstOrFail(),
+            );
         }
     }
 }

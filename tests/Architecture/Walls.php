@@ -33,7 +33,11 @@ final class Walls
         return PHPat::rule()
             ->classes(Selector::inNamespace('Standins'))
             ->shouldNotDependOn()
-            ->classes(Selector::inNamespace('JadeStep'), Selector::inNamespace('App'), Selector::inNamespace('Illuminate'))
+            ->classes(
+                Selector::inNamespace('JadeStep'),
+                Selector::inNamespace('App'),
+                Selector::inNamespace('Illuminate'),
+            )
             ->because('a judge that shares the rules it judges would agree with every mistake');
     }
 
@@ -42,7 +46,11 @@ final class Walls
         return PHPat::rule()
             ->classes(Selector::inNamespace('App\Http\Controllers'), Selector::classname('App\Steps\RunStep'))
             ->shouldNotDependOn()
-            ->classes(Selector::inNamespace('JadeStep\Core\Route'), Selector::inNamespace('JadeStep\Core\Bag'), Selector::inNamespace('JadeStep\Core\Permit'))
+            ->classes(
+                Selector::inNamespace('JadeStep\Core\Route'),
+                Selector::inNamespace('JadeStep\Core\Bag'),
+                Selector::inNamespace('JadeStep\Core\Permit'),
+            )
             ->because('rules live in the core, and are reached through the acts and steps');
     }
 
@@ -58,7 +66,20 @@ final class Walls
 
     public function test_rooms_are_not_above_acts_pages_and_steps(): Rule
     {
-        $rooms = ['Almanac', 'Benches', 'Facts', 'Intake', 'Journal', 'Ledger', 'Models', 'Packages', 'People', 'Ports', 'Refusal', 'Shelf'];
+        $rooms = [
+            'Almanac',
+            'Benches',
+            'Facts',
+            'Intake',
+            'Journal',
+            'Ledger',
+            'Models',
+            'Packages',
+            'People',
+            'Ports',
+            'Refusal',
+            'Shelf',
+        ];
 
         return PHPat::rule()
             ->classes(...self::rooms(...$rooms))
@@ -89,12 +110,35 @@ final class Walls
 
     public function test_models_know_ports_and_the_core_alone(): Rule
     {
-        return self::mayNotKnow('Models', 'Journal', 'Ledger', 'Facts', 'Shelf', 'Packages', 'Almanac', 'Intake', 'Benches', 'People');
+        return self::mayNotKnow(
+            'Models',
+            'Journal',
+            'Ledger',
+            'Facts',
+            'Shelf',
+            'Packages',
+            'Almanac',
+            'Intake',
+            'Benches',
+            'People',
+        );
     }
 
     public function test_ports_know_the_core_alone(): Rule
     {
-        return self::mayNotKnow('Ports', 'Models', 'Journal', 'Ledger', 'Facts', 'Shelf', 'Packages', 'Almanac', 'Intake', 'Benches', 'People');
+        return self::mayNotKnow(
+            'Ports',
+            'Models',
+            'Journal',
+            'Ledger',
+            'Facts',
+            'Shelf',
+            'Packages',
+            'Almanac',
+            'Intake',
+            'Benches',
+            'People',
+        );
     }
 
     private static function mayNotKnow(string $room, string ...$above): Rule
@@ -103,12 +147,17 @@ final class Walls
             ->classes(...self::rooms($room))
             ->shouldNotDependOn()
             ->classes(...self::rooms(...$above))
-            ->because('the shell has one direction: Http, then Acts and Reading, Steps, Facts, Ledger, Journal, Models, Ports, core');
+            ->because(
+                'the shell has one direction: Http, then Acts and Reading, Steps, Facts, Ledger, Journal, '
+                    .'Models, Ports, core',
+            );
     }
 
     /** @return list<SelectorInterface> */
     private static function rooms(string ...$names): array
     {
-        return array_values(array_map(static fn (string $name): SelectorInterface => Selector::inNamespace("App\\{$name}"), $names));
+        return array_values(
+            array_map(static fn (string $name): SelectorInterface => Selector::inNamespace("App\\{$name}"), $names),
+        );
     }
 }

@@ -32,12 +32,18 @@ final class WallsTest extends TestCase
         is_dir($folder) || mkdir($folder, 0o755, true);
         foreach (array_keys(self::BREACHES) as $i => $name) {
             [$namespace, $reached] = self::BREACHES[$name];
-            $code = "<?php\n\ndeclare(strict_types=1);\n\nnamespace {$namespace};\n\nfinal class Breach{$i}\n{\n"
-                ."    public function reach(\\{$reached} \$through): \\{$reached}\n    {\n        return \$through;\n    }\n}\n";
+            $code =
+                "<?php\n\ndeclare(strict_types=1);\n\nnamespace {$namespace};\n\nfinal class Breach{$i}\n{\n"
+                ."    public function reach(\\{$reached} \$through): \\{$reached}\n"
+                    ."    {\n        return \$through;\n    }\n}\n";
             file_put_contents("{$folder}/Breach{$i}.php", $code);
         }
-        file_put_contents("{$folder}/Lawful.php", "<?php\n\nnamespace App\\Acts;\n\nfinal class Lawful\n{\n"
-            ."    public function reach(\\App\\Models\\Bench \$through): \\App\\Models\\Bench\n    {\n        return \$through;\n    }\n}\n");
+        file_put_contents(
+            "{$folder}/Lawful.php",
+            "<?php\n\nnamespace App\\Acts;\n\nfinal class Lawful\n{\n"
+                ."    public function reach(\\App\\Models\\Bench \$through): \\App\\Models\\Bench\n"
+                    ."    {\n        return \$through;\n    }\n}\n",
+        );
 
         $found = $this->analysed($folder);
 
@@ -52,9 +58,22 @@ final class WallsTest extends TestCase
     {
         $root = RunningSystem::root();
         $settings = "{$folder}/walls.neon";
-        file_put_contents($settings, "includes:\n    - {$root}/vendor/phpat/phpat/extension.neon\nparameters:\n    level: 0\n    paths: [{$folder}]\n"
-            ."    tmpDir: {$folder}/cache\nservices:\n    - class: Tests\\Architecture\\Walls\n      tags: [phpat.test]\n");
-        $command = ["{$root}/vendor/bin/phpstan", 'analyse', '-c', $settings, '--no-progress', '--error-format=raw', '--memory-limit=1G'];
+        file_put_contents(
+            $settings,
+            "includes:\n    - {$root}/vendor/phpat/phpat/extension.neon\nparameters:\n    level: 0\n    paths: "
+                ."[{$folder}]\n"
+                ."    tmpDir: {$folder}/cache\nservices:\n    - class: Tests\\Architecture\\Walls\n      tags: "
+                    ."[phpat.test]\n",
+        );
+        $command = [
+            "{$root}/vendor/bin/phpstan",
+            'analyse',
+            '-c',
+            $settings,
+            '--no-progress',
+            '--error-format=raw',
+            '--memory-limit=1G',
+        ];
         $process = new Process($command, $root, null, null, 120);
         $process->run();
 

@@ -21,7 +21,11 @@ final class AlmanacTest extends BrowserTestCase
 
         $b->tabTo('[data-lane]');
         $whole = $b->text();
-        $b->keys(WebDriverKeys::ARROW_DOWN)->keys(WebDriverKeys::ARROW_DOWN)->keys(WebDriverKeys::ARROW_DOWN)->keys(WebDriverKeys::ARROW_DOWN)->keys(WebDriverKeys::ENTER);
+        $b->keys(WebDriverKeys::ARROW_DOWN)
+            ->keys(WebDriverKeys::ARROW_DOWN)
+            ->keys(WebDriverKeys::ARROW_DOWN)
+            ->keys(WebDriverKeys::ARROW_DOWN)
+            ->keys(WebDriverKeys::ENTER);
         $b->find(WebDriverBy::cssSelector('[data-build="8G210"]'));
         self::assertStringContainsString('the end is announced for', $b->text());
         $b->keys('+')->keys('+')->keys('+')->keys('+');
@@ -41,10 +45,17 @@ final class AlmanacTest extends BrowserTestCase
         $b = $this->browser->signIn();
         $b->takeIn('OST-2107')->see('Choose another goal');
         $id = $b->jobId();
-        $b->visit("/jobs/{$id}/choose")->see('Go to 5.0 instead')->press('Go to 5.0 instead')->see('Take this route');
-        self::practice('osterly', ['windows' => ['L50.20' => ['until' => gmdate('Y-m-d\TH:i:s\Z', time() - 30), 'announced' => false]]]);
+        $b->visit("/jobs/{$id}/choose")
+            ->see('Go to 5.0 instead')
+            ->press('Go to 5.0 instead')
+            ->see('Take this route');
+        self::practice('osterly', [
+            'windows' => ['L50.20' => ['until' => gmdate('Y-m-d\TH:i:s\Z', time() - 30), 'announced' => false]],
+        ]);
 
-        $b->visit('/almanac/WK3-1')->press('Ask the vendors now')->see('5.0 (L50.20) for WK3-1, WK3-2 is not signed any more');
+        $b->visit('/almanac/WK3-1')
+            ->press('Ask the vendors now')
+            ->see('5.0 (L50.20) for WK3-1, WK3-2 is not signed any more');
         $b->visit('/')->see('The almanac has changed: 5.0 (L50.20)');
         $b->visit("/jobs/{$id}")->see('Nothing reaches this goal now')->see('window-closed')->press('I have seen it');
         $b->visit('/')->see('Choose another goal')->gone('The almanac has changed');
@@ -56,16 +67,25 @@ final class AlmanacTest extends BrowserTestCase
         $b = $this->browser->signIn();
         $file = self::system()->folder.'/builds.csv';
         $b->visit('/almanac/WKP-1')->press('Ask the vendors now')->see(' changed.');
-        $table = (string) $b->driver->executeAsyncScript('const done = arguments[0]; fetch("/api/v1/almanac/vendors/osterly/builds.csv").then(r => r.text()).then(done)');
+        $table = (string) $b->driver->executeAsyncScript(
+            'const done = arguments[0]; fetch("/api/v1/almanac/vendors/osterly/builds.csv").then(r => '
+                .'r.text()).then(done)',
+        );
         file_put_contents($file, str_replace(',release,2026-06-08', ',nightly,2026-06-08', $table));
         $b->press('Take in from a file')->find(WebDriverBy::cssSelector('input[type="file"]'))->sendKeys($file);
-        $b->see('Whose builds are these?')->find(WebDriverBy::xpath('//option[.="Osterly"]'))->click();
+        $b->see('Whose builds are these?')->click(WebDriverBy::xpath('//option[.="Osterly"]'));
         $b->see('cannot be used')->see('expected one of: beta, candidate, release');
         $this->assertAccessible('taking in a file');
 
-        file_put_contents("{$file}.csv", preg_replace('/\d{4}-\d\d-\d\dT18:00:00Z,yes/', '2030-01-01T00:00:00Z,yes', $table));
+        file_put_contents(
+            "{$file}.csv",
+            preg_replace('/\d{4}-\d\d-\d\dT18:00:00Z,yes/', '2030-01-01T00:00:00Z,yes', $table),
+        );
         $b->find(WebDriverBy::cssSelector('input[type="file"]'))->sendKeys("{$file}.csv");
-        $b->see('will stop being signed 1 Jan 2030')->press('Take it in')->see('From the file builds.csv.csv, taken in by Teo Lind')->see('not vouched for');
+        $b->see('will stop being signed 1 Jan 2030')
+            ->press('Take it in')
+            ->see('From the file builds.csv.csv, taken in by Teo Lind')
+            ->see('not vouched for');
         $b->press('Take it back');
         $b->find(WebDriverBy::xpath('//article[@data-vendor="osterly"][contains(., "Signed, issued")]'));
     }
@@ -78,8 +98,14 @@ final class AlmanacTest extends BrowserTestCase
         self::assertFalse($b->has('form'), 'a technician only looks');
         $this->assertAccessible('settings');
 
-        $b->press('Sign out')->see('Password')->signIn('lead@skerry.example')->visit('/settings')->see('New key, not named yet');
-        $b->find(WebDriverBy::cssSelector('[data-key="offered"] input'))->sendKeys('Osterly, winter key'.WebDriverKeys::ENTER);
+        $b->press('Sign out')
+            ->see('Password')
+            ->signIn('lead@skerry.example')
+            ->visit('/settings')
+            ->see('New key, not named yet');
+        $b->find(WebDriverBy::cssSelector('[data-key="offered"] input'))->sendKeys(
+            'Osterly, winter key'.WebDriverKeys::ENTER,
+        );
         $b->see('accepted by Maren Dow')->see('Osterly, winter key');
         $this->assertAccessible('settings of a lead');
         $b->visit('/almanac')->see('unknown-key')->press('Ask the vendors now')->gone('unknown-key');

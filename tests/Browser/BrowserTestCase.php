@@ -18,7 +18,12 @@ abstract class BrowserTestCase extends TestCase
 
     public static function setUpBeforeClass(): void
     {
-        self::$system ??= RunningSystem::start('browser', 8970, ['vendor', 'rig', 'worker', 'worker', 'worker', 'web'], 25);
+        self::$system ??= RunningSystem::start(
+            'browser',
+            8970,
+            ['vendor', 'rig', 'worker', 'worker', 'worker', 'web'],
+            25,
+        );
     }
 
     protected function setUp(): void
@@ -42,13 +47,18 @@ abstract class BrowserTestCase extends TestCase
     /** @return array<string, mixed> */
     protected static function rig(string $path): array
     {
-        return json_decode((string) (new Client)->get(self::system()->settings()['DEVICE_LINK'].$path)->getBody(), true);
+        return json_decode(
+            (string) (new Client)->get(self::system()->settings()['DEVICE_LINK'].$path)->getBody(),
+            true,
+        );
     }
 
     /** @param  array<string, mixed>  $body */
     protected static function hand(string $serial, string $hand, array $body): void
     {
-        (new Client)->post(self::system()->settings()['DEVICE_LINK']."/practice/devices/{$serial}/{$hand}", ['json' => (object) $body]);
+        (new Client)->post(self::system()->settings()['DEVICE_LINK']."/practice/devices/{$serial}/{$hand}", [
+            'json' => (object) $body,
+        ]);
     }
 
     /** Puts a device in recovery mode by its own keys, as a technician does. */

@@ -23,7 +23,7 @@ final class CrossingTest extends BrowserTestCase
         $this->assertAccessible('identify');
         $b->press('Take a route')->see('What is signed for this model');
         self::assertStringContainsString('the end is announced for', $b->text());
-        $b->find(WebDriverBy::xpath('//button[contains(., "8F190")]'))->click();
+        $b->click(WebDriverBy::xpath('//button[contains(., "8F190")]'));
         $b->see('Closed since 1 Jun 2026');
         $this->assertAccessible('choose');
 
@@ -51,7 +51,9 @@ final class CrossingTest extends BrowserTestCase
         self::assertSame('9.3.0', self::rig('/devices/SKL-0042')['version']);
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 60);
         sleep(1); // the device restarts out of recovery mode
-        $b->visit("/jobs/{$id}/line")->find(WebDriverBy::cssSelector('form input'))->sendKeys('SKL-0042'.WebDriverKeys::ENTER);
+        $b->visit("/jobs/{$id}/line")
+            ->find(WebDriverBy::cssSelector('form input'))
+            ->sendKeys('SKL-0042'.WebDriverKeys::ENTER);
         $b->see('Put the device in recovery mode', 40);
         self::pressKeys('SKL-0042');
         $b->visit("/jobs/{$id}/install")->see('What is being installed');
@@ -60,7 +62,12 @@ final class CrossingTest extends BrowserTestCase
         $b->visit("/jobs/{$id}/return")->see('Declared-Version: 8.7.0', 30)->see('Declared-Version: 9.3.0');
         $this->assertAccessible('return');
 
-        $b->visit("/jobs/{$id}/hand-over")->see('Nothing is missing.', 60)->see('180 of 180')->see('64 of 64')->see('system/about.json')->see('sign in again by hand');
+        $b->visit("/jobs/{$id}/hand-over")
+            ->see('Nothing is missing.', 60)
+            ->see('180 of 180')
+            ->see('64 of 64')
+            ->see('system/about.json')
+            ->see('enter again');
         $this->assertAccessible('hand over');
         self::assertSame('8.7.0', self::rig('/devices/SKL-0042')['version']);
         $b->press('Hand over and end the job')->see('Ended')->see('Nothing is missing.');
@@ -96,7 +103,12 @@ final class CrossingTest extends BrowserTestCase
 
     public function test_a_wrong_password_is_told_in_words(): void
     {
-        $this->browser->visit()->fill('email', 'bench@skerry.example')->fill('password', 'wrong')->press('Sign in')->see('do not belong together');
+        $this->browser
+            ->visit()
+            ->fill('email', 'bench@skerry.example')
+            ->fill('password', 'wrong')
+            ->press('Sign in')
+            ->see('do not belong together');
     }
 
     public function test_a_page_that_is_not_there_says_so(): void

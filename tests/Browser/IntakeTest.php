@@ -18,7 +18,11 @@ final class IntakeTest extends BrowserTestCase
         $b = $this->browser->signIn()->see(self::SERIAL);
         self::port(null);
         $b->keys('t')->see('One by hand');
-        $b->tabTo('input[name="modelName"]')->keys('Fenn 7')->keys(WebDriverKeys::ESCAPE)->see('3 variants still fit')->see('What is its IMEI?');
+        $b->tabTo('input[name="modelName"]')
+            ->keys('Fenn 7')
+            ->keys(WebDriverKeys::ESCAPE)
+            ->see('3 variants still fit')
+            ->see('What is its IMEI?');
         $b->tabTo('select[name="carrierTied"]')->keys('y')->see('Hardware id FN7-3');
         $b->tabTo('input[name="serial"]')->keys(self::SERIAL);
         $b->tabTo('input[name="version"]')->keys('9.2');
@@ -35,31 +39,47 @@ final class IntakeTest extends BrowserTestCase
         $this->assertAccessible('choose, with losses');
 
         $b->tabTo('[aria-expanded]')->keys(WebDriverKeys::ENTER)->see('Only looked at');
-        $b->tabTo('[aria-labelledby="what-if"] input[type="number"]')->keys('0.05')->see('Pretended: The line carries 0.1 MB/s');
-        $b->tabTo('[aria-labelledby="what-if"] input[type="checkbox"]')->keys(WebDriverKeys::SPACE)->see('App data: synced continuously');
+        $b->tabTo('[aria-labelledby="what-if"] input[type="number"]')
+            ->keys('0.05')
+            ->see('Pretended: The line carries 0.1 MB/s');
+        $b->tabTo('[aria-labelledby="what-if"] input[type="checkbox"]')
+            ->keys(WebDriverKeys::SPACE)
+            ->see('App data: synced continuously');
         $this->assertAccessible('what if');
         self::assertFalse($b->hasButton('Accept these losses and take this route'), 'what is pretended is not taken');
         $b->backTo('[aria-expanded]')->keys(WebDriverKeys::ENTER)->see('Accept these losses and take this route');
         $b->tabToText('Accept these losses and take this route')->keys(WebDriverKeys::ENTER)->see('Back up');
         $id = $b->jobId();
-        $b->visit("/jobs/{$id}/choose")->see('This route was taken')->see('Accepted by Teo Lind')->see('Nothing differs now');
+        $b->visit("/jobs/{$id}/choose")
+            ->see('This route was taken')
+            ->see('Accepted by Teo Lind')
+            ->see('Nothing differs now');
 
-        self::practice('brightmere', ['windows' => ['8G210' => ['until' => '2031-05-01T10:00:00Z', 'announced' => true]]]);
+        self::practice('brightmere', [
+            'windows' => ['8G210' => ['until' => '2031-05-01T10:00:00Z', 'announced' => true]],
+        ]);
         $b->visit('/almanac/FN7-3')->press('Ask the vendors now')->see('will stop being signed 1 May 2031');
-        $b->visit("/jobs/{$id}/choose")->see('What differs now from the plan that was accepted')->see('The window of 8.7 (8G210) ends 1 May 2031, 10:00 UTC now');
+        $b->visit("/jobs/{$id}/choose")
+            ->see('What differs now from the plan that was accepted')
+            ->see('The window of 8.7 (8G210) ends 1 May 2031, 10:00 UTC now');
         $b->press('Leave the device as it is')->see('Ended');
     }
 
     public function test_a_table_of_devices_is_looked_at_and_taken_in(): void
     {
         $b = $this->browser->signIn()->visit('/take-in')->press('Several from a table');
-        $b->find(WebDriverBy::cssSelector('textarea'))->sendKeys("serial,modelName,version,goal\nSKL-0801,Fenn 7,9.3,newest in 8\nSKL-0802,Fenn 77,9.3,8.7\nSKT-0803,Mere 11,9.3,below 9.0\n");
-        $b->press('Look at it')->see('2 of 3 lines are good; 1 cannot be taken in')->see('No vendor here has a model of the name Fenn 77');
+        $b->find(WebDriverBy::cssSelector('textarea'))->sendKeys(
+            "serial,modelName,version,goal\nSKL-0801,Fenn 7,9.3,newest in 8\nSKL-0802,Fenn "
+                ."77,9.3,8.7\nSKT-0803,Mere 11,9.3,below 9.0\n",
+        );
+        $b->press('Look at it')
+            ->see('2 of 3 lines are good; 1 cannot be taken in')
+            ->see('No vendor here has a model of the name Fenn 77');
         $this->assertAccessible('a table of devices');
 
         $b->press('Take in the 2 good ones')->see('SKL-0801')->see('SKT-0803')->see('Plug it in when it is here');
         foreach (['SKL-0801', 'SKT-0803'] as $serial) {
-            $b->find(WebDriverBy::xpath("//li/a[contains(., '{$serial}')]"))->click();
+            $b->click(WebDriverBy::xpath("//li/a[contains(., '{$serial}')]"));
             $b->press('Leave the device as it is')->see('Ended');
         }
     }
@@ -70,8 +90,18 @@ final class IntakeTest extends BrowserTestCase
         foreach ([1024, 1920] as $width) {
             $b->size($width, 800);
             foreach (['/almanac', '/take-in', '/settings'] as $place) {
-                $b->visit($place)->see($place === '/settings' ? 'Thumbprint' : ($place === '/almanac' ? 'What changed' : 'Which one it is'));
-                self::assertLessThanOrEqual($width, $b->driver->executeScript('return document.documentElement.scrollWidth'), "{$place} at {$width}");
+                $b->visit($place)->see(
+                    $place === '/settings'
+                        ? 'Thumbprint'
+                        : ($place === '/almanac'
+                            ? 'What changed'
+                            : 'Which one it is'),
+                );
+                self::assertLessThanOrEqual(
+                    $width,
+                    $b->driver->executeScript('return document.documentElement.scrollWidth'),
+                    "{$place} at {$width}",
+                );
             }
         }
     }
@@ -84,6 +114,9 @@ final class IntakeTest extends BrowserTestCase
 
     private static function port(?string $port): void
     {
-        (new Client)->post(self::system()->settings()['DEVICE_LINK'].'/practice/devices/'.self::SERIAL.'/port', ['json' => ['port' => $port]]);
+        (new Client)->post(
+            self::system()->settings()['DEVICE_LINK'].'/practice/devices/'.self::SERIAL.'/port',
+            ['json' => ['port' => $port]],
+        );
     }
 }

@@ -11,7 +11,7 @@ final class LineStaysShutTest extends BrowserTestCase
     public function test_a_damaged_and_then_a_missing_backup_keep_the_erase_line_shut(): void
     {
         $b = $this->browser->signIn();
-        $b->find(WebDriverBy::xpath('//li[contains(., "SKL-0057")]//button[contains(., "Take in")]'))->click();
+        $b->click(WebDriverBy::xpath('//li[contains(., "SKL-0057")]//button[contains(., "Take in")]'));
         $b->press('Take this route');
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 60);
         $b->press('I have checked')->see('One check keeps')->press('I have checked')->press('To the erase line');
@@ -38,8 +38,13 @@ final class LineStaysShutTest extends BrowserTestCase
         $b->see('stays closed: Back the device up.', 30);
 
         $device = self::rig('/devices/SKL-0057');
-        self::assertSame(['9.3.0', 'normal', 90], [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos']]);
-        $b->visit('/jobs/'.$this->jobId().'/safeguard')->press('Leave the device as it is')->see('Ended');
+        self::assertSame(
+            ['9.3.0', 'normal', 90],
+            [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos']],
+        );
+        $b->visit('/jobs/'.$this->jobId().'/safeguard')
+            ->press('Leave the device as it is')
+            ->see('Ended');
     }
 
     private function typeSerialAndCross(): void
@@ -56,7 +61,10 @@ final class LineStaysShutTest extends BrowserTestCase
     /** The newest bag of the device. */
     private function bag(): string
     {
-        $id = self::system()->database()->query("SELECT id FROM bags WHERE serial = 'SKL-0057' ORDER BY created_at DESC, id DESC LIMIT 1")->fetchColumn();
+        $id = self::system()
+            ->database()
+            ->query("SELECT id FROM bags WHERE serial = 'SKL-0057' ORDER BY created_at DESC, id DESC LIMIT 1")
+            ->fetchColumn();
 
         return self::system()->folder."/bags/{$id}";
     }

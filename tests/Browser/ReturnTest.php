@@ -31,23 +31,49 @@ final class ReturnTest extends BrowserTestCase
         $b = $this->browser->signIn();
         self::hand(self::PLAIN, 'reset', []);
         $this->bringIn(self::PLAIN, ['daysAgo' => 0, 'madeOn' => '9.3.0', 'label' => 'Kept by the crew']);
-        $id = $this->crossed(self::PLAIN, fn () => self::hand(self::PLAIN, 'faults', ['kind' => 'item-dropped']), false);
-        $b->visit("/jobs/{$id}/return")->see('Declared-Version: 8.7.0', 60)->see('Declared-Version: 9.3.0')->see('byte for byte');
-        self::assertSame(2, count($b->driver->findElements(WebDriverBy::cssSelector('[data-difference] > span'))), 'the difference is two lines');
+        $drop = fn () => self::hand(self::PLAIN, 'faults', ['kind' => 'item-dropped']);
+        $id = $this->crossed(self::PLAIN, $drop, false);
+        $b->visit("/jobs/{$id}/return")
+            ->see('Declared-Version: 8.7.0', 60)
+            ->see('Declared-Version: 9.3.0')
+            ->see('byte for byte');
+        self::assertSame(
+            2,
+            count($b->driver->findElements(WebDriverBy::cssSelector('[data-difference] > span'))),
+            'the difference is two lines',
+        );
         $b->find(WebDriverBy::cssSelector('[data-tally="photos"]'));
         $this->assertAccessible('return');
 
-        $b->visit("/jobs/{$id}/hand-over")->see('More is missing than was named: 1 of 30 in photos (1 item). Put it back first.', 90)->see('One item is missing');
-        self::assertFalse($this->canPress('Hand over and end the job'), 'what was not named before is accepted or put back first');
+        $b->visit("/jobs/{$id}/hand-over")
+            ->see('More is missing than was named: 1 of 30 in photos (1 item). Put it back first.', 90)
+            ->see('One item is missing');
+        self::assertFalse(
+            $this->canPress('Hand over and end the job'),
+            'what was not named before is accepted or put back first',
+        );
         $this->assertAccessible('hand over with an item missing');
         $missing = (string) $b->find(WebDriverBy::cssSelector('[data-missing]'))->getAttribute('data-missing');
         // the job's own bag loses a bit of it meanwhile; another bag of the device has it too
-        $own = (string) self::system()->database()->query("SELECT id FROM bags WHERE serial = '".self::PLAIN."' AND lowered_from IS NULL AND source = 'job' ORDER BY created_at DESC LIMIT 1")->fetchColumn();
+        $own = (string) self::system()
+            ->database()
+            ->query(
+                "SELECT id FROM bags WHERE serial = '"
+                    .self::PLAIN
+                    ."' AND lowered_from IS NULL AND source = 'job' ORDER BY created_at DESC LIMIT 1",
+            )
+            ->fetchColumn();
         $this->flip(self::system()->folder."/bags/{$own}/data/{$missing}");
         $b->press('Put it back');
         $b->visit("/jobs/{$id}/hand-over")->see('It is damaged in this bag. Take it from another.', 60);
         $b->find(WebDriverBy::cssSelector('[data-missing] select'), 30);
-        self::assertStringContainsString('Kept by the crew', (string) $b->driver->executeScript('const s = document.querySelector("[data-missing] select"); return s.options[s.selectedIndex].text'), 'the next bag is proposed');
+        self::assertStringContainsString(
+            'Kept by the crew',
+            (string) $b->driver->executeScript(
+                'const s = document.querySelector("[data-missing] select"); return s.options[s.selectedIndex].text',
+            ),
+            'the next bag is proposed',
+        );
         $b->press('Put it back');
         $b->visit("/jobs/{$id}/hand-over")->see('Nothing is missing.', 60);
         $b->press('Hand over and end the job')->see('Ended')->see('Nothing is missing.');
@@ -59,29 +85,43 @@ final class ReturnTest extends BrowserTestCase
         $b = $this->browser->signIn();
         self::hand(self::WEARABLE, 'reset', []);
         $this->bringIn(self::WEARABLE, ['daysAgo' => 60, 'madeOn' => '8.6.0', 'label' => 'Before the upgrade']);
-        $id = $this->crossed(self::WEARABLE, function (int $id): void {
-            $this->browser->visit("/jobs/{$id}/return")->press('Look at it first');
-            self::hand(self::WEARABLE, 'faults', ['kind' => 'sync-late']);
-        }, false);
-        $b->visit("/jobs/{$id}/return")->see('The return waits until you let it go on', 90)->see('proposed: the least loss')->see('as it is, brought in');
+        $id = $this->crossed(
+            self::WEARABLE,
+            function (int $id): void {
+                $this->browser->visit("/jobs/{$id}/return")->press('Look at it first');
+                self::hand(self::WEARABLE, 'faults', ['kind' => 'sync-late']);
+            },
+            false,
+        );
+        $b->visit("/jobs/{$id}/return")
+            ->see('The return waits until you let it go on', 90)
+            ->see('proposed: the least loss')
+            ->see('as it is, brought in');
         $this->assertAccessible('what can be put back');
         $this->putBack('Before the upgrade');
         $b->see('Not here yet by sync', 90);
         $b->find(WebDriverBy::cssSelector('[data-overlay="contacts"][data-state="waiting"]'));
         $this->assertAccessible('waiting for sync');
-        $b->find(WebDriverBy::xpath('//li[@data-overlay="health"]//button[.="It has arrived"]'))->click();
+        $b->click(WebDriverBy::xpath('//li[@data-overlay="health"]//button[.="It has arrived"]'));
         $b->find(WebDriverBy::cssSelector('[data-overlay="health"][data-state="attested"]'));
         self::hand(self::WEARABLE, 'answers', ['answer' => 'sync-arrives']);
 
         $b->visit("/jobs/{$id}/hand-over")->see('All is as the plan named it', 60);
         foreach (['contacts' => '64 of 64', 'calendars' => '10 of 10', 'photos' => 'of 60'] as $kind => $words) {
-            self::assertStringContainsString($words, $b->find(WebDriverBy::cssSelector("[data-kind=\"{$kind}\"]"))->getText());
+            self::assertStringContainsString(
+                $words,
+                $b->find(WebDriverBy::cssSelector("[data-kind=\"{$kind}\"]"))->getText(),
+            );
         }
         $b->see('the app Watch Roster')->see('the pairing with Fenn Band (band-1)');
-        $b->press('Read the device')->find(WebDriverBy::cssSelector('[data-aftercare="owner-lock-on"][data-state="open"]'));
+        $b->press('Read the device')->find(
+            WebDriverBy::cssSelector('[data-aftercare="owner-lock-on"][data-state="open"]'),
+        );
         self::hand(self::WEARABLE, 'answers', ['answer' => 'owner-lock-on']);
-        $b->press('Read the device')->find(WebDriverBy::cssSelector('[data-aftercare="owner-lock-on"][data-state="seen"]'));
-        $b->find(WebDriverBy::cssSelector('[data-aftercare="cards-again"] button'))->click();
+        $b->press('Read the device')->find(
+            WebDriverBy::cssSelector('[data-aftercare="owner-lock-on"][data-state="seen"]'),
+        );
+        $b->click(WebDriverBy::cssSelector('[data-aftercare="cards-again"] button'));
         $b->find(WebDriverBy::cssSelector('[data-aftercare="cards-again"][data-state="attested"]'));
         $this->assertAccessible('hand over with named losses');
         $this->assertPrintsWell($id);
@@ -99,16 +139,29 @@ final class ReturnTest extends BrowserTestCase
         $b = $this->browser->signIn();
         self::hand(self::PLAIN, 'reset', []);
         $this->bringIn(self::PLAIN, ['daysAgo' => 30, 'madeOn' => '8.6.0', 'label' => 'A month ago']);
-        $id = $this->crossed(self::PLAIN, fn () => self::hand(self::PLAIN, 'faults', ['kind' => 'return-refused']), false, true);
+        $id = $this->crossed(
+            self::PLAIN,
+            fn () => self::hand(self::PLAIN, 'faults', ['kind' => 'return-refused']),
+            false,
+            true,
+        );
         $b->visit("/jobs/{$id}/return");
         $this->givePassphrase(90);
-        $b->see('The device refused', 60)->see('does not fit the version that it declares')->see('proposed: the least loss');
+        $b->see('The device refused', 60)
+            ->see('does not fit the version that it declares')
+            ->see('proposed: the least loss');
         $this->assertAccessible('a refused backup');
         $this->putBack('A month ago');
         $b->visit("/jobs/{$id}/hand-over")->see('All is as the plan named it', 60);
-        self::assertStringContainsString('of 30', $b->find(WebDriverBy::cssSelector('[data-kind="photos"]'))->getText());
+        self::assertStringContainsString(
+            'of 30',
+            $b->find(WebDriverBy::cssSelector('[data-kind="photos"]'))->getText(),
+        );
         $b->find(WebDriverBy::cssSelector('[data-kind="health"][data-verdict="as-promised"]'));
-        self::assertSame('0', (string) self::system()->database()->query('SELECT COUNT(*) FROM held_passphrases')->fetchColumn());
+        self::assertSame(
+            '0',
+            (string) self::system()->database()->query('SELECT COUNT(*) FROM held_passphrases')->fetchColumn(),
+        );
 
         $b->press('Give back unfinished')->see('Give the device back unfinished');
         $b->find(WebDriverBy::cssSelector('textarea'))->sendKeys('The crew needs it for the evening sailing.');
@@ -131,21 +184,44 @@ final class ReturnTest extends BrowserTestCase
         $b = $this->browser->visit("/jobs/{$id}/sheet")->see('What to do now')->see('What we keep for you');
         $this->assertAccessible('hand-over sheet');
         $file = self::system()->folder.'/sheet.pdf';
-        $printed = (new ChromeDevToolsDriver($b->driver))->execute('Page.printToPDF', ['preferCSSPageSize' => true, 'printBackground' => true]);
+        $printed = (new ChromeDevToolsDriver($b->driver))->execute('Page.printToPDF', [
+            'preferCSSPageSize' => true,
+            'printBackground' => true,
+        ]);
         file_put_contents($file, base64_decode($printed['data']));
         $about = (new Process(['pdfinfo', $file]))->mustRun()->getOutput();
         $text = (new Process(['pdftotext', '-layout', $file, '-']))->mustRun()->getOutput();
 
         self::assertSame(1, preg_match('/^Pages:\s+[12]$/m', $about), $about);
         self::assertStringContainsString('A4', $about);
-        foreach (['Your Fenn 7', '9.3', '8.7', 'What came back', 'What to do now', 'What we keep for you', 'Good to know', 'Watch Roster', 'counts, and nothing of what is on the device'] as $words) {
+        foreach (
+            [
+                'Your Fenn 7',
+                '9.3',
+                '8.7',
+                'What came back',
+                'What to do now',
+                'What we keep for you',
+                'Good to know',
+                'Watch Roster',
+                'counts, and nothing of what is on the device',
+            ] as $words
+        ) {
             self::assertStringContainsString($words, $text);
         }
         foreach (['Back to the job', 'Teo Lind technician', '.jpg', 'thread-', 'Ctrl K'] as $words) {
             self::assertStringNotContainsString($words, $text);
         }
-        $sheet = json_decode((string) $b->driver->executeAsyncScript('const done = arguments[0]; fetch("/api/v1/jobs/'.$id.'/sheet").then(r => r.text()).then(done)'), true);
-        self::assertSame(['jade-step/hand-over', self::WEARABLE, '8.7.0'], [$sheet['format'], $sheet['device']['serial'], $sheet['after']['version']]);
+        $sheet = json_decode(
+            (string) $b->driver->executeAsyncScript(
+                'const done = arguments[0]; fetch("/api/v1/jobs/'.$id.'/sheet").then(r => r.text()).then(done)',
+            ),
+            true,
+        );
+        self::assertSame(
+            ['jade-step/hand-over', self::WEARABLE, '8.7.0'],
+            [$sheet['format'], $sheet['device']['serial'], $sheet['after']['version']],
+        );
         self::assertStringNotContainsString('.jpg', (string) json_encode($sheet));
     }
 
@@ -161,14 +237,18 @@ final class ReturnTest extends BrowserTestCase
         $b->takeIn($serial)->see('The backup will be', 60);
         $id = $b->jobId();
         if ($encrypted) {
-            $b->find(WebDriverBy::xpath('//summary[contains(., "The backup will be")]'))->click();
-            $b->find(WebDriverBy::xpath('//label[contains(., "ncrypted")]//input'))->click();
+            $b->click(WebDriverBy::xpath('//summary[contains(., "The backup will be")]'));
+            $b->click(WebDriverBy::xpath('//label[contains(., "ncrypted")]//input'));
             $b->see('encrypted. Change it');
         }
-        $b->find(WebDriverBy::xpath('//button[contains(., "take this route") or contains(., "Take this route")]'))->click();
+        $b->click(WebDriverBy::xpath('//button[contains(., "take this route") or contains(., "Take this route")]'));
         $encrypted ? $this->givePassphrase(60, true) : null;
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 120);
-        $b->press('I have checked')->see('One check keeps')->press('I have checked')->press('To the erase line')->see('What was proven');
+        $b->press('I have checked')
+            ->see('One check keeps')
+            ->press('I have checked')
+            ->press('To the erase line')
+            ->see('What was proven');
         $b->find(WebDriverBy::cssSelector('form input'))->sendKeys($serial.WebDriverKeys::ENTER);
         $b->see('Put the device in recovery mode', 60);
         $before($id);
@@ -179,8 +259,12 @@ final class ReturnTest extends BrowserTestCase
 
     private function givePassphrase(float $seconds, bool $isNew = false): void
     {
-        $this->browser->find(WebDriverBy::cssSelector('input[name="passphrase"]'), $seconds)->sendKeys(self::PASSPHRASE);
-        $isNew ? $this->browser->find(WebDriverBy::cssSelector('input[name="again"]'))->sendKeys(self::PASSPHRASE) : null;
+        $this->browser
+            ->find(WebDriverBy::cssSelector('input[name="passphrase"]'), $seconds)
+            ->sendKeys(self::PASSPHRASE);
+        $isNew
+            ? $this->browser->find(WebDriverBy::cssSelector('input[name="again"]'))->sendKeys(self::PASSPHRASE)
+            : null;
         $this->browser->press('Go on with it')->gone('Go on with it');
     }
 
@@ -192,9 +276,19 @@ final class ReturnTest extends BrowserTestCase
     private function bringIn(string $serial, array $about): void
     {
         $zip = self::system()->folder."/{$serial}-old.zip";
-        file_put_contents($zip, (string) (new Client)->post(self::system()->settings()['DEVICE_LINK']."/practice/devices/{$serial}/old-backup", ['json' => $about])->getBody());
+        file_put_contents(
+            $zip,
+            (string) (new Client)
+                ->post(self::system()->settings()['DEVICE_LINK']."/practice/devices/{$serial}/old-backup", [
+                    'json' => $about,
+                ])
+                ->getBody(),
+        );
         $this->browser->visit('/shelf')->find(WebDriverBy::cssSelector('input[type="file"]'))->sendKeys($zip);
-        $this->browser->find(WebDriverBy::xpath("//tr[contains(., \"{$about['label']}\")][@data-state=\"verified\"]"), 30);
+        $this->browser->find(
+            WebDriverBy::xpath("//tr[contains(., \"{$about['label']}\")][@data-state=\"verified\"]"),
+            30,
+        );
     }
 
     /** Presses the button below the backup of this label. */
@@ -202,7 +296,12 @@ final class ReturnTest extends BrowserTestCase
     {
         $column = '//th[@data-choice][contains(., "'.$label.'")]';
         $this->browser->find(WebDriverBy::xpath($column));
-        $this->browser->find(WebDriverBy::xpath("//table[@aria-label='Backups side by side']//tr[last()]/td[count({$column}/preceding-sibling::*) + 1]/button"))->click();
+        $this->browser->click(
+            WebDriverBy::xpath(
+                "//table[@aria-label='Backups side by side']//tr[last()]"
+                    ."/td[count({$column}/preceding-sibling::*) + 1]/button",
+            ),
+        );
         $this->browser->press('Accept these losses and put this one back');
     }
 
@@ -216,11 +315,16 @@ final class ReturnTest extends BrowserTestCase
 
     private function state(int $id): string
     {
-        return (string) self::system()->database()->query("SELECT state FROM bench_jobs WHERE id = {$id}")->fetchColumn();
+        return (string) self::system()
+            ->database()
+            ->query("SELECT state FROM bench_jobs WHERE id = {$id}")
+            ->fetchColumn();
     }
 
     private function canPress(string $words): bool
     {
-        return $this->browser->driver->findElements(WebDriverBy::xpath("//button[not(@disabled)][normalize-space(.)=\"{$words}\"]")) !== [];
+        return $this->browser->driver->findElements(
+            WebDriverBy::xpath("//button[not(@disabled)][normalize-space(.)=\"{$words}\"]"),
+        ) !== [];
     }
 }

@@ -15,14 +15,17 @@ final class ShelfTest extends BrowserTestCase
         $b = $this->browser->signIn();
         $b->takeIn('SKL-0057')->see('The backup will be plain');
         $id = $b->jobId();
-        $b->find(WebDriverBy::cssSelector('details summary'))->click();
-        $b->find(WebDriverBy::xpath('//label[contains(., "encrypted: carries")]/input'))->click();
+        $b->click(WebDriverBy::cssSelector('details summary'));
+        $b->click(WebDriverBy::xpath('//label[contains(., "encrypted: carries")]/input'));
         $b->see('The backup will be encrypted');
         $this->assertAccessible('choose, with the backup');
         $b->press('Take this route')->see('Choose the passphrase of this backup', 40);
         $b->fill('passphrase', 'short')->fill('again', 'short')->press('Go on with it')->see('Choose the passphrase');
         $this->assertAccessible('the passphrase');
-        $b->press('Offer six words')->see('For the owner to write down')->press('Go on with it')->gone('Choose the passphrase of this backup');
+        $b->press('Offer six words')
+            ->see('For the owner to write down')
+            ->press('Go on with it')
+            ->gone('Choose the passphrase of this backup');
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 90);
         $b->find(WebDriverBy::cssSelector('[data-check="passphrase-proven"][data-state="pass"]'));
         $b->press('Leave the device as it is')->see('Ended');
@@ -30,7 +33,7 @@ final class ShelfTest extends BrowserTestCase
         $b->keys('h')->see('Bring a bag in')->see('SKL-0057')->see('proven');
         $this->assertAccessible('shelf');
         $b->find(WebDriverBy::cssSelector('input[type="search"]'))->sendKeys('encrypted 0057');
-        $b->find(WebDriverBy::xpath('//tr[contains(., "SKL-0057")]//th/button'))->click();
+        $b->click(WebDriverBy::xpath('//tr[contains(., "SKL-0057")]//th/button'));
         $b->see('told by its passphrase only');
         self::assertStringNotContainsString("job {$id}", $b->text());
         $b->press('Verify again')->find(WebDriverBy::xpath('//tr[contains(., "SKL-0057")][@data-state="sealed"]'), 60);
@@ -41,30 +44,44 @@ final class ShelfTest extends BrowserTestCase
     public function test_a_plain_bag_is_looked_into_and_a_lead_deletes_it_with_a_reason(): void
     {
         $b = $this->browser->signIn('lead@skerry.example');
-        $b->takeIn('SKL-0063')->see('Accept these losses and take this route')->press('Accept these losses and take this route');
+        $b->takeIn('SKL-0063')
+            ->see('Accept these losses and take this route')
+            ->press('Accept these losses and take this route');
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 90);
-        $id = (string) self::system()->database()->query("SELECT id FROM bags WHERE serial = 'SKL-0063' ORDER BY created_at DESC, id DESC LIMIT 1")->fetchColumn();
+        $id = (string) self::system()
+            ->database()
+            ->query("SELECT id FROM bags WHERE serial = 'SKL-0063' ORDER BY created_at DESC, id DESC LIMIT 1")
+            ->fetchColumn();
         $b->press('Leave the device as it is')->see('Ended')->visit('/shelf')->see($id);
-        $b->find(WebDriverBy::xpath("//tr[contains(., '{$id}')]//th/button"))->click();
+        $b->click(WebDriverBy::xpath("//tr[contains(., '{$id}')]//th/button"));
         $b->find(WebDriverBy::cssSelector('img[alt^="album-"]'));
         $this->assertAccessible('a bag from inside');
-        $b->find(WebDriverBy::xpath('//button[contains(., "notes 24")]'))->click();
+        $b->click(WebDriverBy::xpath('//button[contains(., "notes 24")]'));
         $b->press('note-03.md')->see('Ramp hydraulics');
 
         $delete = '//button[.="Delete this bag"]';
-        self::assertNotNull($b->find(WebDriverBy::xpath($delete))->getAttribute('disabled'), 'a sealed copy wants a reason');
-        $b->find(WebDriverBy::xpath('//label[contains(., "Why is it to be deleted?")]/input'))->sendKeys('made for practice'.WebDriverKeys::ENTER);
+        self::assertNotNull(
+            $b->find(WebDriverBy::xpath($delete))->getAttribute('disabled'),
+            'a sealed copy wants a reason',
+        );
+        $b->find(WebDriverBy::xpath('//label[contains(., "Why is it to be deleted?")]/input'))->sendKeys(
+            'made for practice'.WebDriverKeys::ENTER,
+        );
         $b->gone($id);
     }
 
     public function test_a_lead_manages_people_and_keep_rules(): void
     {
-        $b = $this->browser->signIn('lead@skerry.example')->visit('/settings')->see('At night, and how long')->see('here, now');
+        $b = $this->browser
+            ->signIn('lead@skerry.example')
+            ->visit('/settings')
+            ->see('At night, and how long')
+            ->see('here, now');
         $this->assertAccessible('settings of a lead');
-        $b->find(WebDriverBy::cssSelector('[data-person="lead@skerry.example"] button'))->click();
+        $b->click(WebDriverBy::cssSelector('[data-person="lead@skerry.example"] button'));
         $b->see('This is the last lead');
         $b->find(WebDriverBy::xpath('//label[contains(., "days of which")]/input'))->sendKeys(WebDriverKeys::ARROW_UP);
-        $b->find(WebDriverBy::xpath('//section[@aria-labelledby="keeping"]//button[.="Save"]'))->click();
+        $b->click(WebDriverBy::xpath('//section[@aria-labelledby="keeping"]//button[.="Save"]'));
         $b->see('Saved.');
     }
 }

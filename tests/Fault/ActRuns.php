@@ -12,8 +12,9 @@ use Random\Randomizer;
 use Tests\Support\RunningSystem;
 
 /**
- * Technicians, a lead and the devices' holders do anything that the API and the rig offer, in any order and at any moment,
- * while processes end. Then all goes right again, and the next hand that the job names is taken until it ends.
+ * Technicians, a lead and the devices' holders do anything that the API and the rig offer, in any order and at any
+ * moment, while processes end. Then all goes right again, and the next hand that the job names is taken until it
+ * ends.
  */
 final class ActRuns
 {
@@ -51,7 +52,11 @@ final class ActRuns
 
     public static function start(): self
     {
-        return new self(RunningSystem::start('act-faults', 8880, ['vendor', 'rig', 'worker', 'worker', 'web'], 120, ['DB_FLUSH' => '1']));
+        return new self(
+            RunningSystem::start('act-faults', 8880, ['vendor', 'rig', 'worker', 'worker', 'web'], 120, [
+                'DB_FLUSH' => '1',
+            ]),
+        );
     }
 
     public function stop(): void
@@ -124,12 +129,24 @@ final class ActRuns
         $twice && $this->send($byLead ? $this->lead : $this->technician, $method, $path, $body);
         $status < 500 || $this->broken[] = "{$name} answered {$status}: ".json_encode($answer);
         $after = $this->technician->ask('GET', "/jobs/{$job}");
-        $same = $act !== null && ($before['may'][$act] ?? null) === ($after['may'][$act] ?? null) && $before['position'] === $after['position'];
-        if ($same && ! $twice) {
+        $same =
+            $act !== null
+            && ($before['may'][$act] ?? null) === ($after['may'][$act] ?? null)
+            && $before['position'] === $after['position'];
+        // while a worker has a step, what is open may change between the look and the act, and back again
+        $working = array_filter(
+            $before['steps'],
+            static fn (array $s): bool => in_array($s['state'], ['ready', 'running'], true),
+        );
+        if ($same && ! $twice && $working === []) {
             $allowed = $before['may'][$act]['allowed'];
-            $allowed || $status >= 400 || $this->broken[] = "{$name} went through, and may said {$before['may'][$act]['words']}";
-            $allowed && $status === 409 && in_array($answer['code'] ?? '', self::OF_THE_MODEL, true)
-                && $this->broken[] = "{$name} was refused, and may offers it: {$answer['detail']}";
+            $allowed
+                || $status >= 400
+                || ($this->broken[] = "{$name} went through, and may said {$before['may'][$act]['words']}");
+            $allowed
+                && $status === 409
+                && in_array($answer['code'] ?? '', self::OF_THE_MODEL, true)
+                && ($this->broken[] = "{$name} was refused, and may offers it: {$answer['detail']}");
         }
 
         return $name;
@@ -163,7 +180,8 @@ final class ActRuns
         $port = self::DEVICES[$serial];
         $at = "/practice/devices/{$serial}";
         $hands = [
-            'unplug' => ['POST', "{$at}/port", ['port' => null]], 'plug in' => ['POST', "{$at}/port", ['port' => $port]],
+            'unplug' => ['POST', "{$at}/port", ['port' => null]],
+            'plug in' => ['POST', "{$at}/port", ['port' => $port]],
             'move to another port' => ['POST', "{$at}/port", ['port' => '9']],
             'withdraw the pairing' => ['POST', "{$at}/answers", ['answer' => 'pairing-withdrawn']],
             'switch the owner lock on' => ['POST', "{$at}/answers", ['answer' => 'owner-lock-on']],
@@ -171,7 +189,8 @@ final class ActRuns
             'let the battery run down' => ['POST', "{$at}/state", ['batteryPercent' => 30, 'charging' => false]],
             'charge' => ['POST', "{$at}/answers", ['answer' => 'charger-in']],
             'something goes wrong with the device' => ['POST', "{$at}/faults", ['seed' => $random->getInt(0, 100_000)]],
-            'no permit for the newest' => ['POST', 'vendor', ['refused' => ['8G210']]], 'permits again' => ['POST', 'vendor', ['refused' => []]],
+            'no permit for the newest' => ['POST', 'vendor', ['refused' => ['8G210']]],
+            'permits again' => ['POST', 'vendor', ['refused' => []]],
         ];
         $name = array_keys($hands)[$random->getInt(0, count($hands) - 1)];
         [$method, $path, $body] = $hands[$name];
@@ -183,7 +202,13 @@ final class ActRuns
     private function someProcess(Randomizer $random): string
     {
         $port = $this->system->port;
-        $services = ['worker-2' => null, 'worker-3' => null, 'rig' => $port + 2, 'vendor' => $port + 1, 'mariadb' => $port + 3];
+        $services = [
+            'worker-2' => null,
+            'worker-3' => null,
+            'rig' => $port + 2,
+            'vendor' => $port + 1,
+            'mariadb' => $port + 3,
+        ];
         $name = array_keys($services)[$random->getInt(0, count($services) - 1)];
         $this->system->kill($name);
         usleep(200_000);
@@ -215,8 +240,13 @@ final class ActRuns
             usleep(150_000);
         }
         $told = $this->technician->ask('GET', "/jobs/{$job}");
-        $steps = array_map(static fn (array $s): string => "{$s['code']}/{$s['leg']} {$s['state']} ".($s['problem']['code'] ?? ''), array_filter($told['steps'], static fn (array $s): bool => $s['state'] !== 'done'));
-        $this->broken[] = 'the next hand, taken again and again, did not end it: '.json_encode([$told['position'], $told['now'], array_values($steps), $last]);
+        $steps = array_map(
+            static fn (array $s): string => "{$s['code']}/{$s['leg']} {$s['state']} ".($s['problem']['code'] ?? ''),
+            array_filter($told['steps'], static fn (array $s): bool => $s['state'] !== 'done'),
+        );
+        $this->broken[] =
+            'the next hand, taken again and again, did not end it: '
+            .json_encode([$told['position'], $told['now'], array_values($steps), $last]);
         $this->technician->send('POST', "/jobs/{$job}/leave");
         $this->technician->send('POST', "/jobs/{$job}/give-back", ['reason' => self::REASON]);
 
@@ -257,19 +287,39 @@ final class ActRuns
         $now = array_column($this->rig->ask('GET', "/devices/{$serial}")['kinds'] ?? [], 'items', 'kind');
         foreach ($told['route']['kinds'] as $kind) {
             $less = ($now[$kind['kind']] ?? 0) < ($before[$kind['kind']] ?? 0);
-            $named = array_column(array_filter($told['proof']['kinds'] ?? [], static fn (array $k): bool => $k['missing'] !== [] || $k['there'] < $k['before']), 'kind');
-            if (in_array($kind['outcome'], ['returned', 'kept'], true) && $less && ! in_array($kind['kind'], $named, true)) {
-                $this->broken[] = "of {$kind['kind']} the device holds {$now[$kind['kind']]} of {$before[$kind['kind']]}, and nobody said so";
+            $named = array_column(
+                array_filter(
+                    $told['proof']['kinds'] ?? [],
+                    static fn (array $k): bool => $k['missing'] !== [] || $k['there'] < $k['before'],
+                ),
+                'kind',
+            );
+            if (
+                in_array($kind['outcome'], ['returned', 'kept'], true)
+                && $less
+                && ! in_array($kind['kind'], $named, true)
+            ) {
+                $this->broken[] = "of {$kind['kind']} the device holds {$now[$kind['kind']]} "
+                    ."of {$before[$kind['kind']]}, and nobody said so";
             }
         }
-        $told['state'] === 'done' && $told['verdict']['code'] !== 'nothing-missing' && $this->broken[] = 'done without a loss, and the verdict is '.$told['verdict']['words'];
+        $told['state'] === 'done'
+            && $told['verdict']['code'] !== 'nothing-missing'
+            && ($this->broken[] = 'done without a loss, and the verdict is '.$told['verdict']['words']);
     }
 
     private function tidy(string $serial): void
     {
         $database = $this->system->database();
-        $database->exec('DELETE FROM queue_jobs; UPDATE bench_jobs SET state = \'abandoned\', held_serial = NULL; DELETE FROM job_steps; DELETE FROM held_passphrases');
-        exec('find '.escapeshellarg("{$this->system->folder}/bags").' -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +');
+        $database->exec(
+            'DELETE FROM queue_jobs; UPDATE bench_jobs SET state = \'abandoned\', held_serial = NULL; DELETE '
+                .'FROM job_steps; DELETE FROM held_passphrases',
+        );
+        exec(
+            'find '
+                .escapeshellarg("{$this->system->folder}/bags")
+                .' -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +',
+        );
         $database->exec('UPDATE bags SET deleted_at = NOW()');
         $this->vendor([]);
         $this->rig->ask('POST', "/practice/devices/{$serial}/reset", ['small' => true]);

@@ -14,13 +14,25 @@ use Tests\Support\RunningSystem;
 
 /**
  * Takes up to eight devices at once all the way, while each has faults of its own, and processes and the vendor have
- * theirs. A pair of hands does what the screens ask for and nothing else. After each run the device itself, the backup on
- * the disk and the journal are held against what was promised.
+ * theirs. A pair of hands does what the screens ask for and nothing else. After each run the device itself, the
+ * backup on the disk and the journal are held against what was promised.
  */
 final class InstallRuns
 {
-    /** The devices of a batch, with the port of each. The two in the drawer are in no job: nothing may be written to them. */
-    private const DEVICES = ['SKL-0042' => '1', 'SKL-0057' => '2', 'SKL-0063' => '3', 'SKT-0011' => '4', 'OST-2107' => '5', 'SKL-0071' => '6', 'SKL-0088' => '7', 'OST-2120' => '8'];
+    /**
+     * The devices of a batch, with the port of each. The two in the drawer are in no job: nothing may be written to
+     * them.
+     */
+    private const DEVICES = [
+        'SKL-0042' => '1',
+        'SKL-0057' => '2',
+        'SKL-0063' => '3',
+        'SKT-0011' => '4',
+        'OST-2107' => '5',
+        'SKL-0071' => '6',
+        'SKL-0088' => '7',
+        'OST-2120' => '8',
+    ];
 
     private const DECOY = 'SKL-0102';
 
@@ -47,13 +59,27 @@ final class InstallRuns
 
     public static function start(): self
     {
-        return new self(RunningSystem::start('install-faults', 8940, ['vendor', 'rig', 'worker', 'worker', 'worker', 'web'], 20, ['DB_FLUSH' => '1']), false);
+        return new self(
+            RunningSystem::start('install-faults', 8940, ['vendor', 'rig', 'worker', 'worker', 'worker', 'web'], 20, [
+                'DB_FLUSH' => '1',
+            ]),
+            false,
+        );
     }
 
     /** Without any fault, with all that the devices hold, and as many workers as `bin/start` has. */
     public static function harmless(float $speed): self
     {
-        return new self(RunningSystem::start('fleet', 8940, ['vendor', 'rig', 'worker', 'worker', 'worker', 'worker', 'web'], $speed, ['DB_FLUSH' => '1']), true);
+        return new self(
+            RunningSystem::start(
+                'fleet',
+                8940,
+                ['vendor', 'rig', 'worker', 'worker', 'worker', 'worker', 'web'],
+                $speed,
+                ['DB_FLUSH' => '1'],
+            ),
+            true,
+        );
     }
 
     public function visitor(): \Tests\Support\Visitor
@@ -112,7 +138,16 @@ final class InstallRuns
         foreach ($seeds as $i => $seed) {
             $serial = array_keys(self::DEVICES)[$i];
             $faults = $this->harmless ? [] : $this->setFaults($serial, $seed);
-            $runs[$serial] = ['seed' => $seed, 'serial' => $serial, 'faults' => $faults, 'job' => $this->visitor->ask('POST', '/jobs', ['serial' => $serial])['id'], 'over' => false, 'tries' => [], 'before' => null, 'decoy' => ! $this->harmless && $seed % 5 === 0];
+            $runs[$serial] = [
+                'seed' => $seed,
+                'serial' => $serial,
+                'faults' => $faults,
+                'job' => $this->visitor->ask('POST', '/jobs', ['serial' => $serial])['id'],
+                'over' => false,
+                'tries' => [],
+                'before' => null,
+                'decoy' => ! $this->harmless && $seed % 5 === 0,
+            ];
         }
 
         return $runs;
@@ -121,8 +156,17 @@ final class InstallRuns
     private function tidy(): void
     {
         $database = $this->system->database();
-        $database->exec('DELETE FROM queue_jobs; UPDATE bench_jobs SET state = \'abandoned\', held_serial = NULL; DELETE FROM job_steps');
-        exec('find '.escapeshellarg("{$this->system->folder}/bags").' -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +; rm -f '.escapeshellarg($this->system->folder).'/packages/*');
+        $database->exec(
+            'DELETE FROM queue_jobs; UPDATE bench_jobs SET state = \'abandoned\', held_serial = NULL; DELETE '
+                .'FROM job_steps',
+        );
+        exec(
+            'find '
+                .escapeshellarg("{$this->system->folder}/bags")
+                .' -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +; rm -f '
+                .escapeshellarg($this->system->folder)
+                .'/packages/*',
+        );
         $database->exec('UPDATE bags SET deleted_at = NOW(); DELETE FROM held_packages; DELETE FROM measurements');
         foreach ([...array_keys(self::DEVICES), self::DECOY] as $serial) {
             $this->rig->ask('POST', "/practice/devices/{$serial}/reset", ['small' => ! $this->harmless]);
@@ -138,7 +182,10 @@ final class InstallRuns
         $random = new Randomizer(new Mt19937($seed));
         $names = [];
         for ($i = 0, $many = [0, 1, 1, 1, 1, 1, 1, 2, 2, 3][$random->getInt(0, 9)]; $i < $many; $i++) {
-            $body = $random->getInt(0, 9) === 0 ? ['kind' => 'battery-falls', 'perMinute' => 60] : ['seed' => $random->getInt(0, 100_000)];
+            $body =
+                $random->getInt(0, 9) === 0
+                    ? ['kind' => 'battery-falls', 'perMinute' => 60]
+                    : ['seed' => $random->getInt(0, 100_000)];
             $set = $this->rig->ask('POST', "/practice/devices/{$serial}/faults", $body)['faults'];
             $last = end($set) ?: [];
             $names[] = trim(($last['kind'] ?? '').' '.($last['phase'] ?? ''));
@@ -147,21 +194,38 @@ final class InstallRuns
         return $names;
     }
 
-    /** @return list<array{at: float, do: \Closure, undo: \Closure|null, name: string}> what happens to processes and vendors in this batch */
+    /**
+     * @return list<array{at: float, do: \Closure, undo: \Closure|null, name: string}> what happens to processes and
+     *   vendors in this batch
+     */
     private function schedule(Randomizer $random): array
     {
         $at = static fn (int $most): float => $random->getInt(0, $most * 10) / 10;
-        $vendor = fn (array $hand): \Closure => fn () => array_map(fn (string $v) => $this->http->post($this->system->settings()['VENDOR_ADDRESS']."/{$v}/practice", ['json' => $hand]), ['brightmere', 'osterly']);
+        $vendor = fn (array $hand): \Closure => fn () => array_map(
+            fn (string $v) => $this->http->post($this->system->settings()['VENDOR_ADDRESS']."/{$v}/practice", [
+                'json' => $hand,
+            ]),
+            ['brightmere', 'osterly'],
+        );
         $kill = fn (string $service, ?int $port): \Closure => function () use ($service, $port): void {
             $this->system->kill($service);
             usleep(300_000);
             $this->system->launch($service, $port);
         };
         $plans = [
-            ['kill a worker', $kill('worker-2', null), null], ['kill a worker', $kill('worker-3', null), null], ['kill the rig', $kill('rig', $this->system->port + 2), null],
-            ['kill the vendor', $kill('vendor', $this->system->port + 1), null], ['kill the database', $kill('mariadb', $this->system->port + 3), null],
-            ['no permits for a while', $vendor(['refused' => ['8G210', '8H88', '8H95', 'L50.20']]), $vendor(['refused' => []])], ['downloads are cut', $vendor(['cutAfterBytes' => 3_000_000]), $vendor(['cutAfterBytes' => null])],
-            ['a download is altered', $vendor(['alterNext' => true]), null], ['the vendor is broken for a while', $vendor(['broken' => true]), $vendor(['broken' => false])],
+            ['kill a worker', $kill('worker-2', null), null],
+            ['kill a worker', $kill('worker-3', null), null],
+            ['kill the rig', $kill('rig', $this->system->port + 2), null],
+            ['kill the vendor', $kill('vendor', $this->system->port + 1), null],
+            ['kill the database', $kill('mariadb', $this->system->port + 3), null],
+            [
+                'no permits for a while',
+                $vendor(['refused' => ['8G210', '8H88', '8H95', 'L50.20']]),
+                $vendor(['refused' => []]),
+            ],
+            ['downloads are cut', $vendor(['cutAfterBytes' => 3_000_000]), $vendor(['cutAfterBytes' => null])],
+            ['a download is altered', $vendor(['alterNext' => true]), null],
+            ['the vendor is broken for a while', $vendor(['broken' => true]), $vendor(['broken' => false])],
             ['the vendor is slow', $vendor(['slowSeconds' => 1]), $vendor(['slowSeconds' => 0])],
         ];
         $chosen = [];
@@ -186,7 +250,8 @@ final class InstallRuns
             } else {
                 ($h['do'])();
                 $this->asked[$h['name']] = ($this->asked[$h['name']] ?? 0) + 1;
-                $h['undo'] === null ?: $left[] = ['at' => $now + 4, 'do' => $h['undo'], 'undo' => null, 'name' => 'all right again'];
+                $h['undo'] === null
+                ?: ($left[] = ['at' => $now + 4, 'do' => $h['undo'], 'undo' => null, 'name' => 'all right again']);
             }
         }
 
@@ -200,7 +265,9 @@ final class InstallRuns
     private static function pressing(array $steps): array
     {
         $ranks = ['failed' => 0, 'needs-hand' => 1, 'running' => 3, 'ready' => 4, 'waiting' => 5, 'done' => 6];
-        $rank = static fn (array $s): int => $s['problem'] !== null && $s['state'] === 'running' ? 2 : $ranks[$s['state']];
+        $rank = static fn (array $s): int => $s['problem'] !== null && $s['state'] === 'running'
+            ? 2
+            : $ranks[$s['state']];
         usort($steps, static fn (array $a, array $b): int => $rank($a) <=> $rank($b));
 
         return $steps[0];
@@ -220,18 +287,28 @@ final class InstallRuns
         }
         $step = self::pressing($job['steps']);
         $code = $step['problem']['code'] ?? ($step['state'] === 'needs-hand' ? $step['code'] : null);
-        if ($code === null || ($step['state'] === 'running' && ! in_array($step['code'], ['enter-recovery', 'wake', 'put-back', 'pair', 'install'], true))) {
+        if (
+            $code === null
+            || ($step['state'] === 'running'
+                && ! in_array($step['code'], ['enter-recovery', 'wake', 'put-back', 'pair', 'install'], true))
+        ) {
             return $run;
         }
         $key = "{$step['code']} {$code}";
         $run['tries'][$key] = ($run['tries'][$key] ?? 0) + 1;
         $this->asked[$code] = ($this->asked[$code] ?? 0) + ($run['tries'][$key] === 1 ? 1 : 0);
         $serial = $run['serial'];
-        $answer = fn (string $what) => $this->rig->ask('POST', "/practice/devices/{$serial}/answers", ['answer' => $what]);
+        $answer = fn (string $what) => $this->rig->ask('POST', "/practice/devices/{$serial}/answers", [
+            'answer' => $what,
+        ]);
         match (true) {
-            $code === 'choose-route' || ($step['code'] === 'choose-route') => $run = $this->choose($job, $run),
-            $step['code'] === 'cross-line' && $step['state'] === 'needs-hand' => $run = $this->cross($job, $run, $answer),
-            in_array($code, ['recovery-wanted', 'recovery-not-seen'], true) => $run = $this->recover($run),
+            $code === 'choose-route' || $step['code'] === 'choose-route' => ($run = $this->choose($job, $run)),
+            $step['code'] === 'cross-line' && $step['state'] === 'needs-hand' => ($run = $this->cross(
+                $job,
+                $run,
+                $answer,
+            )),
+            in_array($code, ['recovery-wanted', 'recovery-not-seen'], true) => ($run = $this->recover($run)),
             in_array($code, ['device-not-seen', 'not-recognised'], true) => $this->replug($serial, $random),
             in_array($code, ['consent-wanted', 'passcode-wanted'], true) => $answer(explode('-', $code)[0]),
             $code === 'owner-account-wanted' => $answer('owner-account'),
@@ -252,19 +329,32 @@ final class InstallRuns
      */
     private function choose(array $job, array $run): array
     {
-        $run['before'] ??= array_column($this->rig->ask('GET', "/devices/{$run['serial']}")['kinds'] ?? [], 'items', 'kind');
+        $run['before'] ??= array_column(
+            $this->rig->ask('GET', "/devices/{$run['serial']}")['kinds'] ?? [],
+            'items',
+            'kind',
+        );
         $run['before'] = $run['before'] === [] ? null : $run['before'];
         foreach ($job['plan']['routes'] ?? [] as $route) {
             if ($route['base'] === null || $route['base']['backup'] === 'planned') {
                 $end = $route['legs'][count($route['legs']) - 1]['to']['build'];
-                $this->visitor->send('PUT', "/jobs/{$job['id']}/route", ['route' => $route['id'], 'build' => $end, 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]]);
+                $this->visitor->send('PUT', "/jobs/{$job['id']}/route", [
+                    'route' => $route['id'],
+                    'build' => $end,
+                    'accept' => [
+                        'pairingLost' => $route['losses']['pairingLost'],
+                        'appsUnavailable' => $route['losses']['appsUnavailable'],
+                    ],
+                ]);
 
                 return $run;
             }
         }
         $nearest = $job['plan']['nearest'] ?? null;
         $nearest === null ? $this->visitor->send('POST', '/almanac/refresh') : null;
-        $this->visitor->send('PUT', "/jobs/{$job['id']}/goal", ['goal' => $nearest === null ? $job['goal'] ?? ['newestInMajor' => 8] : ['exact' => $nearest['version']]]);
+        $this->visitor->send('PUT', "/jobs/{$job['id']}/goal", [
+            'goal' => $nearest === null ? $job['goal'] ?? ['newestInMajor' => 8] : ['exact' => $nearest['version']],
+        ]);
 
         return $run;
     }
@@ -277,7 +367,10 @@ final class InstallRuns
     private function cross(array $job, array $run, callable $answer): array
     {
         foreach ($job['checks'] as $check) {
-            if (in_array($check['code'], ['owner-account-at-hand', 'passcode-known'], true) && $check['state'] === 'unknown') {
+            if (
+                in_array($check['code'], ['owner-account-at-hand', 'passcode-known'], true)
+                && $check['state'] === 'unknown'
+            ) {
                 $this->visitor->send('PUT', "/jobs/{$job['id']}/attestations/{$check['code']}");
             }
             if ($check['state'] === 'fail') {
@@ -287,7 +380,10 @@ final class InstallRuns
                     'almanac-fresh' => $this->visitor->send('POST', '/almanac/refresh'),
                     'paired' => [$this->visitor->send('POST', "/jobs/{$job['id']}/pair"), $answer('consent')],
                     'permit' => $this->visitor->send('POST', "/jobs/{$job['id']}/choose-again"),
-                    'backup-verified', 'backup-complete', 'sealed-copy' => $this->visitor->send('POST', "/jobs/{$job['id']}/backup-again"),
+                    'backup-verified', 'backup-complete', 'sealed-copy' => $this->visitor->send(
+                        'POST',
+                        "/jobs/{$job['id']}/backup-again",
+                    ),
                     default => null,
                 };
             }
@@ -322,7 +418,9 @@ final class InstallRuns
     private function replug(string $serial, Randomizer $random): void
     {
         $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => null]);
-        $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => $random->getInt(0, 2) === 0 ? '9' : self::DEVICES[$serial]]);
+        $this->rig->ask('POST', "/practice/devices/{$serial}/port", [
+            'port' => $random->getInt(0, 2) === 0 ? '9' : self::DEVICES[$serial],
+        ]);
         $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
     }
 
@@ -334,7 +432,13 @@ final class InstallRuns
     private function failed(array $job, array $step, array $run, callable $answer): void
     {
         ($step['problem']['code'] ?? '') === 'battery-low' ? $answer('charger-in') : null;
-        $failures = array_sum(array_filter($run['tries'], static fn (string $k): bool => str_starts_with($k, "{$step['code']} "), ARRAY_FILTER_USE_KEY));
+        $failures = array_sum(
+            array_filter(
+                $run['tries'],
+                static fn (string $k): bool => str_starts_with($k, "{$step['code']} "),
+                ARRAY_FILTER_USE_KEY,
+            ),
+        );
         if (in_array($step['code'], ['back-up', 'verify-backup', 'seal-backup'], true)) {
             $this->visitor->send('POST', "/jobs/{$job['id']}/backup-again");
         } elseif ($job['may']['go-onward']['allowed'] && $failures % 4 === 3) {
@@ -351,8 +455,14 @@ final class InstallRuns
      */
     private function handOver(array $job): void
     {
-        $items = ($job['proof']['unexpected'] ?? []) === [] ? [] : $this->visitor->ask('GET', "/jobs/{$job['id']}/missing")['items'];
-        $back = array_map(static fn (array $i): array => ['kind' => $i['kind'], 'path' => $i['path'], 'bag' => $i['bags'][0]['id']], array_filter($items, static fn (array $i): bool => $i['oneByOne'] && $i['bags'] !== []));
+        $items =
+            ($job['proof']['unexpected'] ?? []) === []
+                ? []
+                : $this->visitor->ask('GET', "/jobs/{$job['id']}/missing")['items'];
+        $back = array_map(
+            static fn (array $i): array => ['kind' => $i['kind'], 'path' => $i['path'], 'bag' => $i['bags'][0]['id']],
+            array_filter($items, static fn (array $i): bool => $i['oneByOne'] && $i['bags'] !== []),
+        );
         $back === []
             ? $this->visitor->send('POST', "/jobs/{$job['id']}/hand-over")
             : $this->visitor->send('POST', "/jobs/{$job['id']}/missing", ['items' => array_values($back)]);
@@ -363,9 +473,20 @@ final class InstallRuns
     {
         foreach ($this->visitor->ask('GET', "/jobs/{$job['id']}/onward")['plans'] ?? [] as $offer) {
             foreach ($offer['plan']['routes'] as $route) {
-                if ($route['base'] === null || in_array($route['base']['backup'], array_column($job['bags'], 'id'), true)) {
+                if (
+                    $route['base'] === null
+                    || in_array($route['base']['backup'], array_column($job['bags'], 'id'), true)
+                ) {
                     $end = $route['legs'][count($route['legs']) - 1]['to']['build'];
-                    $this->visitor->send('POST', "/jobs/{$job['id']}/onward", ['goal' => $offer['goal'], 'route' => $route['id'], 'build' => $end, 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]]);
+                    $this->visitor->send('POST', "/jobs/{$job['id']}/onward", [
+                        'goal' => $offer['goal'],
+                        'route' => $route['id'],
+                        'build' => $end,
+                        'accept' => [
+                            'pairingLost' => $route['losses']['pairingLost'],
+                            'appsUnavailable' => $route['losses']['appsUnavailable'],
+                        ],
+                    ]);
 
                     return;
                 }
@@ -385,11 +506,17 @@ final class InstallRuns
             $holds ?: $broken[] = $else;
         };
         $ended = in_array($job['state'], ['done', 'done-with-losses'], true);
-        $say($ended, 'the job did not end: it stands at '.json_encode($job['now']).', after '.json_encode($run['tries']));
+        $say(
+            $ended,
+            'the job did not end: it stands at '.json_encode($job['now']).', after '.json_encode($run['tries']),
+        );
         $device = array_column($this->rig->ask('GET', '/practice')['devices'], null, 'serial');
         $this->judgeWrites($job, $device[$run['serial']]['writes'], $say);
         $this->judgeBackup($job, $say);
-        $say($device[self::DECOY]['writes'] === [] && $device[self::DECOY]['version'] === '10.0.0-beta.2', 'a device in no job was written to');
+        $say(
+            $device[self::DECOY]['writes'] === [] && $device[self::DECOY]['version'] === '10.0.0-beta.2',
+            'a device in no job was written to',
+        );
         if ($ended) {
             $this->judgeEnd($job, $run, $device[$run['serial']], $say);
         }
@@ -403,14 +530,37 @@ final class InstallRuns
      */
     private function judgeWrites(array $job, array $writes, callable $say): void
     {
-        $row = $this->system->database()->query("SELECT install_begun_at, erase_begun_at, line_crossed_at, line_checks FROM bench_jobs WHERE id = {$job['id']}")->fetch(\PDO::FETCH_ASSOC);
+        $row = $this->system
+            ->database()
+            ->query(
+                'SELECT install_begun_at, erase_begun_at, line_crossed_at, line_checks FROM bench_jobs WHERE id '
+                    ."= {$job['id']}",
+            )
+            ->fetch(\PDO::FETCH_ASSOC);
         if ($writes === []) {
             return;
         }
-        $say($row['line_crossed_at'] !== null && $row['install_begun_at'] !== null && $row['install_begun_at'] <= gmdate('Y-m-d H:i:s', (int) strtotime($writes[0]['at'])), 'the device was written to before the journal said so');
-        $say(array_filter($writes, static fn (array $w): bool => ! $w['keepsData']) === [] || $row['erase_begun_at'] !== null, 'the device was erased and the journal does not know');
+        $say(
+            $row['line_crossed_at'] !== null
+                && $row['install_begun_at'] !== null
+                && $row['install_begun_at'] <= gmdate('Y-m-d H:i:s', (int) strtotime($writes[0]['at'])),
+            'the device was written to before the journal said so',
+        );
+        $say(
+            array_filter($writes, static fn (array $w): bool => ! $w['keepsData']) === []
+                || $row['erase_begun_at'] !== null,
+            'the device was erased and the journal does not know',
+        );
         $checks = json_decode((string) $row['line_checks'], true) ?? [];
-        $say($checks !== [] && array_filter($checks, static fn (array $c): bool => $c['blocks'] !== 'nothing' && in_array($c['state'], ['fail', 'unknown'], true)) === [], 'the device was written to although a check had not passed');
+        $say(
+            $checks !== []
+                && array_filter(
+                    $checks,
+                    static fn (array $c): bool => $c['blocks'] !== 'nothing'
+                        && in_array($c['state'], ['fail', 'unknown'], true),
+                ) === [],
+            'the device was written to although a check had not passed',
+        );
     }
 
     /** @param  array<string, mixed>  $job */
@@ -419,13 +569,19 @@ final class InstallRuns
         if (! $job['installBegun']) {
             return;
         }
-        $bags = array_filter($job['bags'], static fn (array $b): bool => $b['loweredFrom'] === null && $b['state'] === 'sealed');
+        $bags = array_filter(
+            $job['bags'],
+            static fn (array $b): bool => $b['loweredFrom'] === null && $b['state'] === 'sealed',
+        );
         $bag = end($bags);
         $say($bag !== false, 'an install had begun without a sealed copy');
         if ($bag !== false) {
             $folder = "{$this->system->folder}/bags/{$bag['id']}";
             try {
-                $say(BagVerifier::verify($folder)->isSound() && Seal::isClosed($folder), 'the sealed copy is not whole any more');
+                $say(
+                    BagVerifier::verify($folder)->isSound() && Seal::isClosed($folder),
+                    'the sealed copy is not whole any more',
+                );
             } catch (NotABag) {
                 $say(false, 'the sealed copy is gone');
             }
@@ -440,14 +596,24 @@ final class InstallRuns
     private function judgeEnd(array $job, array $run, array $device, callable $say): void
     {
         $end = $job['route']['legs'][count($job['route']['legs']) - 1]['to'];
-        $say([$device['version'], $device['build']] === [$end['version'], $end['build']], "the device runs {$device['version']} ({$device['build']}) and not what the route ends on");
+        $say(
+            [$device['version'], $device['build']] === [$end['version'], $end['build']],
+            "the device runs {$device['version']} ({$device['build']}) and not what the route ends on",
+        );
         $say($job['proof']['missing'] === 0, "{$job['proof']['missing']} items are missing");
-        $otherwise = array_column(array_filter($job['proof']['kinds'], static fn (array $k): bool => $k['verdict'] === 'worse'), 'kind');
+        $otherwise = array_column(
+            array_filter($job['proof']['kinds'], static fn (array $k): bool => $k['verdict'] === 'worse'),
+            'kind',
+        );
         $say($otherwise === [], 'otherwise than promised: '.implode(', ', $otherwise));
         $now = array_column($this->rig->ask('GET', "/devices/{$run['serial']}")['kinds'], 'items', 'kind');
         foreach ($job['route']['kinds'] as $kind) {
             if (in_array($kind['outcome'], ['returned', 'kept'], true) && $run['before'] !== null) {
-                $say(($now[$kind['kind']] ?? 0) >= ($run['before'][$kind['kind']] ?? 0), "of {$kind['kind']}, promised as {$kind['outcome']}, the device holds {$now[$kind['kind']]} of {$run['before'][$kind['kind']]}");
+                $say(
+                    ($now[$kind['kind']] ?? 0) >= ($run['before'][$kind['kind']] ?? 0),
+                    "of {$kind['kind']}, promised as {$kind['outcome']}, the device holds {$now[$kind['kind']]} "
+                        ."of {$run['before'][$kind['kind']]}",
+                );
             }
         }
     }

@@ -6,11 +6,18 @@ namespace Tests\Fault;
 
 use JadeStep\Core\Device\Kind;
 
-/** Takes the hand that a job names next, as somebody would who believes every word of it, at the screen and at the device. */
+/**
+ * Takes the hand that a job names next, as somebody would who believes every word of it, at the screen and at the
+ * device.
+ */
 final readonly class NextHand
 {
-    public function __construct(private PatientVisitor $visitor, private PatientRig $rig, private string $serial, private string $port)
-    {
+    public function __construct(
+        private PatientVisitor $visitor,
+        private PatientRig $rig,
+        private string $serial,
+        private string $port,
+    ) {
     }
 
     /**
@@ -35,7 +42,10 @@ final readonly class NextHand
         match ($act) {
             'plan' => $this->plan($job),
             'accept-route' => $this->acceptRoute($job),
-            'give-passphrase' => $this->visitor->send('POST', "{$at}/passphrase", ['passphrase' => 'slack water at noon', 'again' => 'slack water at noon']),
+            'give-passphrase' => $this->visitor->send('POST', "{$at}/passphrase", [
+                'passphrase' => 'slack water at noon',
+                'again' => 'slack water at noon',
+            ]),
             'attest' => [
                 $this->visitor->send('PUT', "{$at}/attestations/owner-account-at-hand"),
                 $this->visitor->send('PUT', "{$at}/attestations/passcode-known"),
@@ -52,8 +62,12 @@ final readonly class NextHand
             'choose-return' => $this->chooseReturn($job),
             'tick-overlay' => $this->tickOverlays($job),
             'put-items-back' => $this->putItemsBack($job),
-            'hand-over' => $this->visitor->send('POST', "{$at}/hand-over", ['accept' => $job['verdict']['unnamedKinds']]),
-            'give-back' => $this->visitor->send('POST', "{$at}/give-back", ['reason' => 'Nothing else is left to do here.']),
+            'hand-over' => $this->visitor->send('POST', "{$at}/hand-over", [
+                'accept' => $job['verdict']['unnamedKinds'],
+            ]),
+            'give-back' => $this->visitor->send('POST', "{$at}/give-back", [
+                'reason' => 'Nothing else is left to do here.',
+            ]),
             'leave' => $this->visitor->send('POST', "{$at}/leave"),
             default => throw new \LogicException("Nobody knows how to do {$act}."),
         };
@@ -63,7 +77,12 @@ final readonly class NextHand
     private function atTheDevice(array $job): void
     {
         $now = $job['now'];
-        $steps = array_values(array_filter($job['steps'], static fn (array $s): bool => $s['code'] === $now['step'] && $s['leg'] === $now['leg']));
+        $steps = array_values(
+            array_filter(
+                $job['steps'],
+                static fn (array $s): bool => $s['code'] === $now['step'] && $s['leg'] === $now['leg'],
+            ),
+        );
         match ($steps[0]['problem']['code'] ?? '') {
             'consent-wanted' => $this->answer('consent'),
             'passcode-wanted' => $this->answer('passcode'),
@@ -122,7 +141,11 @@ final readonly class NextHand
     {
         foreach ($this->visitor->ask('GET', "/jobs/{$job['id']}/onward")['plans'] ?? [] as $offer) {
             foreach (array_slice($offer['plan']['routes'], 0, 1) as $route) {
-                $this->visitor->send('POST', "/jobs/{$job['id']}/onward", ['goal' => $offer['goal']] + self::taking($route));
+                $this->visitor->send(
+                    'POST',
+                    "/jobs/{$job['id']}/onward",
+                    ['goal' => $offer['goal']] + self::taking($route),
+                );
 
                 return;
             }
@@ -135,9 +158,16 @@ final readonly class NextHand
      */
     private static function taking(array $route): array
     {
-        $losses = ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']];
+        $losses = [
+            'pairingLost' => $route['losses']['pairingLost'],
+            'appsUnavailable' => $route['losses']['appsUnavailable'],
+        ];
 
-        return ['route' => $route['id'], 'build' => $route['legs'][count($route['legs']) - 1]['to']['build'], 'accept' => $losses];
+        return [
+            'route' => $route['id'],
+            'build' => $route['legs'][count($route['legs']) - 1]['to']['build'],
+            'accept' => $losses,
+        ];
     }
 
     /** @param  array<string, mixed>  $job */
@@ -146,14 +176,20 @@ final readonly class NextHand
         $told = $this->visitor->ask('GET', "/jobs/{$job['id']}/return");
         $backup = $told['proposed'];
         $mode = $backup === null ? 'put-nothing-back' : ($backup === 'cloud' ? 'from-cloud' : 'put-back');
-        $this->visitor->send('PUT', "/jobs/{$job['id']}/return", ['mode' => $mode, 'backup' => $backup, 'kinds' => [], 'accept' => array_column(Kind::cases(), 'value')]);
+        $this->visitor->send('PUT', "/jobs/{$job['id']}/return", [
+            'mode' => $mode,
+            'backup' => $backup,
+            'kinds' => [],
+            'accept' => array_column(Kind::cases(), 'value'),
+        ]);
     }
 
     /** @param  array<string, mixed>  $job */
     private function tickOverlays(array $job): void
     {
         foreach ($this->visitor->ask('GET', "/jobs/{$job['id']}/return")['overlays'] as $kind => $overlay) {
-            $overlay['state'] === 'waiting' && $this->visitor->send('PUT', "/jobs/{$job['id']}/overlays/{$kind}", ['state' => 'not-waited']);
+            $overlay['state'] === 'waiting'
+                && $this->visitor->send('PUT', "/jobs/{$job['id']}/overlays/{$kind}", ['state' => 'not-waited']);
         }
         $this->visitor->send('PUT', "/jobs/{$job['id']}/overlays/cloud", ['state' => 'attested']);
         $this->answer('sync-arrives');
@@ -164,7 +200,10 @@ final readonly class NextHand
     {
         $items = $this->visitor->ask('GET', "/jobs/{$job['id']}/missing")['items'];
         $there = array_filter($items, static fn (array $i): bool => $i['oneByOne'] && $i['bags'] !== []);
-        $back = array_map(static fn (array $i): array => ['kind' => $i['kind'], 'path' => $i['path'], 'bag' => $i['bags'][0]['id']], $there);
+        $back = array_map(
+            static fn (array $i): array => ['kind' => $i['kind'], 'path' => $i['path'], 'bag' => $i['bags'][0]['id']],
+            $there,
+        );
         $this->visitor->send('POST', "/jobs/{$job['id']}/missing", ['items' => array_values($back)]);
     }
 

@@ -28,7 +28,10 @@ final readonly class PatientRig
         for ($try = 0; ; $try++) {
             try {
                 $at = $this->system->settings()['DEVICE_LINK'].$path;
-                $told = json_decode((string) $this->http->request($method, $at, ['json' => (object) $body])->getBody(), true);
+                $told = json_decode(
+                    (string) $this->http->request($method, $at, ['json' => (object) $body])->getBody(),
+                    true,
+                );
 
                 return is_array($told) ? $told : [];
             } catch (\Throwable $e) {
@@ -65,7 +68,8 @@ final readonly class PatientRig
     public function press(string $serial): void
     {
         $device = $this->device($serial);
-        foreach ($device !== null && $device['mode'] === 'normal' && $device['operation'] === null ? $device['keys'] : [] as $key) {
+        $idle = $device !== null && $device['mode'] === 'normal' && $device['operation'] === null;
+        foreach ($idle ? $device['keys'] : [] as $key) {
             $this->hand($serial, 'keys', $key);
         }
     }

@@ -7,7 +7,10 @@ namespace Tests\Fault;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
 
-/** The ledger's promise for each kind is what the independent device then delivers; `bin/measure promise` runs more seeds. */
+/**
+ * The ledger's promise for each kind is what the independent device then delivers; `bin/measure promise` runs more
+ * seeds.
+ */
 final class PromiseTest extends TestCase
 {
     private const RUNS = 400;
@@ -28,11 +31,25 @@ final class PromiseTest extends TestCase
             $run['disagreements'] === [] ?: $wrong[$seed] = $run['disagreements'];
         }
         (new Process(['rm', '-rf', $root]))->run();
-        fwrite(STDERR, sprintf("\n%d runs, %d promises on kinds, %d faults, %d disagreements (%s)\n", self::RUNS, $kinds, $faults, count($wrong), implode(', ', array_map(static fn (string $n, int $c): string => "{$n}: {$c}", array_keys($by), $by))));
+        fwrite(
+            STDERR,
+            sprintf(
+                "\n%d runs, %d promises on kinds, %d faults, %d disagreements (%s)\n",
+                self::RUNS,
+                $kinds,
+                $faults,
+                count($wrong),
+                implode(', ', array_map(static fn (string $n, int $c): string => "{$n}: {$c}", array_keys($by), $by)),
+            ),
+        );
 
         self::assertSame([], $wrong);
         self::assertGreaterThan(5000, $kinds);
-        self::assertCount(7, $outcomes, 'the seeds reach every outcome but one that needs no erase: '.implode(', ', array_keys($outcomes)));
+        self::assertCount(
+            7,
+            $outcomes,
+            'the seeds reach every outcome but one that needs no erase: '.implode(', ', array_keys($outcomes)),
+        );
         self::assertGreaterThan(5, count($by), 'the seeds reach every way of putting data back');
     }
 }

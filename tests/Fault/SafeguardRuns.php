@@ -13,13 +13,22 @@ use Symfony\Component\Process\Process;
 use Tests\Support\RunningSystem;
 
 /**
- * Backs a device up, again and again, while one thing goes wrong at a random moment; then tries to cross the erase line,
- * with a vendor that gives no permit. After each run a bag that claims to be verified is whole, and the line was opened
- * only with such a bag. The bags lie on a small disk of their own, so that it can be filled.
+ * Backs a device up, again and again, while one thing goes wrong at a random moment; then tries to cross the erase
+ * line, with a vendor that gives no permit. After each run a bag that claims to be verified is whole, and the line
+ * was opened only with such a bag. The bags lie on a small disk of their own, so that it can be filled.
  */
 final class SafeguardRuns
 {
-    public const FAULTS = ['nothing', 'worker killed', 'rig killed', 'vendor killed', 'database killed', 'cable out', 'disk full', 'byte flipped'];
+    public const FAULTS = [
+        'nothing',
+        'worker killed',
+        'rig killed',
+        'vendor killed',
+        'database killed',
+        'cable out',
+        'disk full',
+        'byte flipped',
+    ];
 
     private const SERIAL = 'SKL-0057';
 
@@ -39,7 +48,10 @@ final class SafeguardRuns
     {
         $folder = RunningSystem::root().'/var/test/fault/bags';
         self::run('umount', '-l', $folder);
-        $system = RunningSystem::start('fault', 8990, ['vendor', 'rig', 'worker', 'worker', 'web'], 60, ['JADE_SEGMENT_BYTES' => '300000', 'DB_FLUSH' => '1']);
+        $system = RunningSystem::start('fault', 8990, ['vendor', 'rig', 'worker', 'worker', 'web'], 60, [
+            'JADE_SEGMENT_BYTES' => '300000',
+            'DB_FLUSH' => '1',
+        ]);
         $ownDisk = self::run('mount', '-t', 'tmpfs', '-o', 'size='.self::DISK, 'tmpfs', $folder);
         register_shutdown_function(static fn () => self::run('umount', '-l', $folder));
 
@@ -52,7 +64,10 @@ final class SafeguardRuns
         self::run('umount', '-l', $this->bags());
     }
 
-    /** @return array{fault: string, encrypted: bool, crossed: bool, faults: list<string>} what happened; `faults` are broken promises */
+    /**
+     * @return array{fault: string, encrypted: bool, crossed: bool, faults: list<string>} what happened; `faults` are
+     *   broken promises
+     */
     public function one(int $seed): array
     {
         $random = new Randomizer(new Mt19937($seed));
@@ -70,7 +85,9 @@ final class SafeguardRuns
             $broken[] = 'the erase line was opened without a whole verified bag';
         }
         if (! $crossed && $sound) {
-            $broken[] = 'the erase line stayed shut although the bag is whole: '.json_encode($this->visitor->ask('GET', "/jobs/{$job}")['now'] ?? null);
+            $broken[] =
+                'the erase line stayed shut although the bag is whole: '
+                .json_encode($this->visitor->ask('GET', "/jobs/{$job}")['now'] ?? null);
         }
         $this->clear($job);
 
@@ -80,11 +97,26 @@ final class SafeguardRuns
     private function begin(bool $encrypted): int
     {
         $job = $this->visitor->ask('POST', '/jobs', ['serial' => self::SERIAL])['id'];
-        $this->until($job, static fn (array $steps): bool => $steps['choose-route']['state'] === 'needs-hand', 'choose-route');
-        $encrypted ? $this->visitor->ask('PUT', "/jobs/{$job}/backup", ['encryption' => 'encrypted', 'sideExports' => []]) : null;
+        $this->until(
+            $job,
+            static fn (array $steps): bool => $steps['choose-route']['state'] === 'needs-hand',
+            'choose-route',
+        );
+        $encrypted
+            ? $this->visitor->ask('PUT', "/jobs/{$job}/backup", ['encryption' => 'encrypted', 'sideExports' => []])
+            : null;
         $routes = $this->visitor->ask('GET', "/jobs/{$job}")['plan']['routes'];
-        $route = array_values(array_filter($routes, static fn (array $r): bool => count($r['legs']) === 1 && ($r['base']['backup'] ?? '') === 'planned'))[0];
-        $this->visitor->ask('PUT', "/jobs/{$job}/route", ['route' => $route['id'], 'build' => $route['legs'][0]['to']['build'], 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]]);
+        $route = array_values(
+            array_filter(
+                $routes,
+                static fn (array $r): bool => count($r['legs']) === 1 && ($r['base']['backup'] ?? '') === 'planned',
+            ),
+        )[0];
+        $this->visitor->ask('PUT', "/jobs/{$job}/route", [
+            'route' => $route['id'],
+            'build' => $route['legs'][0]['to']['build'],
+            'accept' => ['pairingLost' => [], 'appsUnavailable' => []],
+        ]);
         if ($encrypted) {
             $this->until($job, fn (array $steps): bool => $this->givePassphrase($job, $steps), 'the passphrase');
         }
@@ -111,14 +143,23 @@ final class SafeguardRuns
     {
         $this->system->kill($service);
         usleep(400_000);
-        $this->system->launch($service, match ($service) {
-            'mariadb' => $this->system->port + 3, 'rig' => $this->system->port + 2, 'vendor' => $this->system->port + 1, default => null
-        });
+        $this->system->launch(
+            $service,
+            match ($service) {
+                'mariadb' => $this->system->port + 3,
+                'rig' => $this->system->port + 2,
+                'vendor' => $this->system->port + 1,
+                default => null,
+            },
+        );
     }
 
     private function cableOut(int $microseconds): void
     {
-        $plug = fn (?string $port) => (new Client)->post($this->system->settings()['DEVICE_LINK'].'/practice/devices/'.self::SERIAL.'/port', ['json' => ['port' => $port]]);
+        $plug = fn (?string $port) => (new Client)->post(
+            $this->system->settings()['DEVICE_LINK'].'/practice/devices/'.self::SERIAL.'/port',
+            ['json' => ['port' => $port]],
+        );
         $plug(null);
         usleep($microseconds);
         $plug('2');
@@ -127,7 +168,14 @@ final class SafeguardRuns
     private function fillDisk(int $microseconds): void
     {
         if ($this->ownDisk) {
-            self::run('bash', '-c', 'fallocate -l $(( $(df --output=avail -B1 "$1" | tail -1) - 65536 )) "$1/.filler"; head -c 200000 /dev/zero > "$1/.filler-rest"', 'bash', $this->bags());
+            self::run(
+                'bash',
+                '-c',
+                'fallocate -l $(( $(df --output=avail -B1 "$1" | tail -1) - 65536 )) "$1/.filler"; head -c '
+                    .'200000 /dev/zero > "$1/.filler-rest"',
+                'bash',
+                $this->bags(),
+            );
             usleep($microseconds);
             self::run('bash', '-c', 'rm -f "$1"/.filler*', 'bash', $this->bags());
         }
@@ -136,8 +184,12 @@ final class SafeguardRuns
     private function flip(Randomizer $random): void
     {
         $files = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($this->bags(), \FilesystemIterator::SKIP_DOTS)) as $file) {
-            $file->isFile() && $file->getSize() > 0 ? $files[] = $file->getPathname() : null;
+        foreach (
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator($this->bags(), \FilesystemIterator::SKIP_DOTS),
+            ) as $file
+        ) {
+            $file->isFile() && $file->getSize() > 0 ? ($files[] = $file->getPathname()) : null;
         }
         sort($files);
         $file = $files === [] ? null : $files[$random->getInt(0, count($files) - 1)];
@@ -156,16 +208,22 @@ final class SafeguardRuns
     /** Does what the screen asks for until the job stands before the line. */
     private function reachTheLine(int $job): void
     {
-        $this->until($job, function (array $steps) use ($job): bool {
-            foreach ($steps as $code => $step) {
-                if ($step['state'] === 'failed') {
-                    in_array($code, ['back-up', 'verify-backup', 'seal-backup'], true) ? $this->visitor->send('POST', "/jobs/{$job}/backup-again") : $this->visitor->send('POST', "/jobs/{$job}/steps/{$code}/retry");
+        $this->until(
+            $job,
+            function (array $steps) use ($job): bool {
+                foreach ($steps as $code => $step) {
+                    if ($step['state'] === 'failed') {
+                        in_array($code, ['back-up', 'verify-backup', 'seal-backup'], true)
+                            ? $this->visitor->send('POST', "/jobs/{$job}/backup-again")
+                            : $this->visitor->send('POST', "/jobs/{$job}/steps/{$code}/retry");
+                    }
                 }
-            }
-            $this->givePassphrase($job, $steps);
+                $this->givePassphrase($job, $steps);
 
-            return $steps['cross-line']['state'] === 'needs-hand';
-        }, 'the erase line');
+                return $steps['cross-line']['state'] === 'needs-hand';
+            },
+            'the erase line',
+        );
     }
 
     /** @param  array<string, array<string, mixed>>  $steps */
@@ -173,7 +231,10 @@ final class SafeguardRuns
     {
         foreach ($steps as $step) {
             if ($step['state'] === 'needs-hand' && ($step['problem']['code'] ?? '') === 'passphrase-wanted') {
-                $this->visitor->send('POST', "/jobs/{$job}/passphrase", ['passphrase' => self::PASSPHRASE, 'again' => self::PASSPHRASE]);
+                $this->visitor->send('POST', "/jobs/{$job}/passphrase", [
+                    'passphrase' => self::PASSPHRASE,
+                    'again' => self::PASSPHRASE,
+                ]);
 
                 return true;
             }
@@ -190,14 +251,19 @@ final class SafeguardRuns
     {
         $broken = [];
         $known = [];
-        foreach ($this->system->database()->query('SELECT id, state FROM bags WHERE deleted_at IS NULL') ?: [] as $row) {
+        foreach (
+            $this->system->database()->query('SELECT id, state FROM bags WHERE deleted_at IS NULL') ?: [] as $row
+        ) {
             $known[] = $row['id'];
             if (! $flipped && in_array($row['state'], ['verified', 'sealed'], true) && ! $this->isSound($row['id'])) {
                 $broken[] = "the bag {$row['id']} claims to be {$row['state']} and is not whole";
             }
         }
-        foreach (array_diff(array_map(basename(...), glob("{$this->bags()}/*", GLOB_ONLYDIR) ?: []), $known) as $stray) {
-            str_ends_with($stray, '.writing') ?: $broken[] = "the folder {$stray} looks like a bag and belongs to none";
+        foreach (
+            array_diff(array_map(basename(...), glob("{$this->bags()}/*", GLOB_ONLYDIR) ?: []), $known) as $stray
+        ) {
+            str_ends_with($stray, '.writing')
+            ?: ($broken[] = "the folder {$stray} looks like a bag and belongs to none");
         }
 
         return $broken;
@@ -219,19 +285,35 @@ final class SafeguardRuns
             return false;
         }
         $opened = false;
-        $this->until($job, function (array $steps) use ($job, &$opened): bool {
-            ($steps['enter-recovery']['problem']['code'] ?? '') === 'recovery-wanted' ? $this->visitor->send('POST', "/jobs/{$job}/recovery/cable") : null;
-            $opened = ($steps['choose-route']['problem']['code'] ?? '') === 'permit-refused';
+        $this->until(
+            $job,
+            function (array $steps) use ($job, &$opened): bool {
+                ($steps['enter-recovery']['problem']['code'] ?? '') === 'recovery-wanted'
+                    ? $this->visitor->send('POST', "/jobs/{$job}/recovery/cable")
+                    : null;
+                $opened = ($steps['choose-route']['problem']['code'] ?? '') === 'permit-refused';
 
-            return $opened || in_array($steps['cross-line']['problem']['code'] ?? '', ['erase-line-closed', 'base-missing', 'base-damaged'], true);
-        }, 'an answer at the line');
+                return $opened
+                    || in_array(
+                        $steps['cross-line']['problem']['code'] ?? '',
+                        ['erase-line-closed', 'base-missing', 'base-damaged'],
+                        true,
+                    );
+            },
+            'an answer at the line',
+        );
 
         return $opened;
     }
 
     private function lastBagIsSound(int $job): bool
     {
-        $id = $this->system->database()->query("SELECT id FROM bags WHERE bench_job_id = {$job} AND state <> 'writing' ORDER BY created_at DESC, id DESC LIMIT 1");
+        $id = $this->system
+            ->database()
+            ->query(
+                "SELECT id FROM bags WHERE bench_job_id = {$job} AND state <> 'writing' ORDER BY created_at "
+                    .'DESC, id DESC LIMIT 1',
+            );
         $id = $id === false ? null : $id->fetchColumn();
 
         return is_string($id) && $this->isSound($id);
@@ -249,7 +331,11 @@ final class SafeguardRuns
     private function clear(int $job): void
     {
         $this->visitor->send('POST', "/jobs/{$job}/leave");
-        self::run('bash', '-c', "find {$this->bags()} -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +");
+        self::run(
+            'bash',
+            '-c',
+            "find {$this->bags()} -mindepth 1 -maxdepth 1 -exec chmod -R u+w {} + -exec rm -rf {} +",
+        );
         $this->system->database()->exec('DELETE FROM queue_jobs; UPDATE bags SET deleted_at = NOW()');
     }
 
@@ -262,14 +348,18 @@ final class SafeguardRuns
     private function until(int $job, callable $there, string $what): void
     {
         $steps = [];
-        RunningSystem::waitUntil(function () use ($job, $there, &$steps): bool {
-            $this->system->revive();
-            $steps = array_column($this->visitor->ask('GET', "/jobs/{$job}")['steps'], null, 'code');
-            $over = $there($steps);
-            $over ?: usleep(150_000);
+        RunningSystem::waitUntil(
+            function () use ($job, $there, &$steps): bool {
+                $this->system->revive();
+                $steps = array_column($this->visitor->ask('GET', "/jobs/{$job}")['steps'], null, 'code');
+                $over = $there($steps);
+                $over ?: usleep(150_000);
 
-            return $over;
-        }, 120, "job {$job} did not come to {$what}");
+                return $over;
+            },
+            120,
+            "job {$job} did not come to {$what}",
+        );
     }
 
     /** @param  array<string, mixed>  $hand */

@@ -17,7 +17,11 @@ final class SafeguardTest extends TestCase
         $seen = [];
         for ($seed = 1; $seed <= self::RUNS; $seed++) {
             $run = $runs->one($seed);
-            self::assertSame([], $run['faults'], "seed {$seed}: {$run['fault']}".($run['encrypted'] ? ', encrypted' : ''));
+            self::assertSame(
+                [],
+                $run['faults'],
+                "seed {$seed}: {$run['fault']}".($run['encrypted'] ? ', encrypted' : ''),
+            );
             $seen[$run['fault']] = true;
         }
         $runs->stop();

@@ -41,7 +41,13 @@ final class AlmanacTest extends FeatureTestCase
 
         self::assertSame(['Brightmere', 'Osterly'], array_column($almanac->json('vendors'), 'name'));
         self::assertSame([true, true], array_column(array_column($almanac->json('vendors'), 'held'), 'vouched'));
-        self::assertSame(['FN7-1' => 'brightmere', 'WK3-1' => 'osterly'], array_intersect_key(array_column($almanac->json('models'), 'vendor', 'hardwareId'), ['FN7-1' => 1, 'WK3-1' => 1]));
+        self::assertSame(
+            ['FN7-1' => 'brightmere', 'WK3-1' => 'osterly'],
+            array_intersect_key(array_column($almanac->json('models'), 'vendor', 'hardwareId'), [
+                'FN7-1' => 1,
+                'WK3-1' => 1,
+            ]),
+        );
         $lanes = $this->getJson('/api/v1/almanac/models/WK3-1/windows')->assertOk()->json('lanes');
         self::assertSame(['5.1', '5.0', '4.6'], array_column($lanes, 'label'));
         self::assertSame([6, 'L46.11'], [$lanes[2]['rules']['rollbackIndex'], $lanes[2]['build']]);
@@ -54,14 +60,19 @@ final class AlmanacTest extends FeatureTestCase
         $this->workUntil($job, StepCode::ChooseRoute);
         self::assertSame('8G210', self::planOf($job)['routes'][0]['legs'][0]['to']['build'] ?? null);
         $this->passSeconds(2);
-        $this->practice('brightmere', ['windows' => ['8G210' => ['until' => gmdate('Y-m-d\TH:i:s\Z', time() - 60), 'announced' => false]]]);
+        $this->practice('brightmere', [
+            'windows' => ['8G210' => ['until' => gmdate('Y-m-d\TH:i:s\Z', time() - 60), 'announced' => false]],
+        ]);
 
         $this->postJson('/api/v1/almanac/refresh')->assertOk()->assertJsonPath('results.0.problem', null);
 
         self::assertContains('window-closed', AlmanacChange::query()->pluck('code')->all());
         $changes = $this->getJson('/api/v1/almanac/changes?hardwareId=FN7-2')->assertOk()->json('changes');
         self::assertCount(1, $changes);
-        self::assertStringStartsWith('8.7 (8G210) for FN7-1, FN7-2, FN7-3 is not signed any more, since ', $changes[0]['words']);
+        self::assertStringStartsWith(
+            '8.7 (8G210) for FN7-1, FN7-2, FN7-3 is not signed any more, since ',
+            $changes[0]['words'],
+        );
         self::assertSame('blocked', self::planOf($job->refresh())['verdict'] ?? null, 'the job was planned again');
         $this->getJson('/api/v1/bench')->assertJsonPath('open.0.flag.words.0', $changes[0]['words']);
         $this->deleteJson("/api/v1/jobs/{$job->id}/flag")->assertOk()->assertJsonPath('flag', null);
@@ -75,14 +86,26 @@ final class AlmanacTest extends FeatureTestCase
         $job->refresh();
         $accepted = $job->accepted;
         self::assertEquals($job->plan, $accepted?->plan);
-        self::assertSame(['brightmere', true, 'Teo Lind'], [$accepted?->catalogue?->vendor, $accepted?->catalogue?->vouched, $accepted?->by]);
-        $this->getJson("/api/v1/jobs/{$job->id}/since")->assertOk()->assertJsonPath('differences', []);
+        self::assertSame(
+            ['brightmere', true, 'Teo Lind'],
+            [$accepted?->catalogue?->vendor, $accepted?->catalogue?->vouched, $accepted?->by],
+        );
+        $this->getJson("/api/v1/jobs/{$job->id}/since")
+            ->assertOk()
+            ->assertJsonPath('differences', []);
         $this->passSeconds(2);
-        $this->practice('brightmere', ['windows' => ['8G210' => ['until' => '2031-01-01T00:00:00Z', 'announced' => true]]]);
+        $this->practice('brightmere', [
+            'windows' => ['8G210' => ['until' => '2031-01-01T00:00:00Z', 'announced' => true]],
+        ]);
 
         $this->postJson('/api/v1/almanac/refresh')->assertOk();
 
-        $this->getJson("/api/v1/jobs/{$job->id}/since")->assertJsonPath('differences.0.code', 'window-end')->assertJsonPath('differences.0.words', static fn (string $w): bool => str_contains($w, 'ends 1 Jan 2031, 00:00 UTC now, not '));
+        $this->getJson("/api/v1/jobs/{$job->id}/since")
+            ->assertJsonPath('differences.0.code', 'window-end')
+            ->assertJsonPath(
+                'differences.0.words',
+                static fn (string $w): bool => str_contains($w, 'ends 1 Jan 2031, 00:00 UTC now, not '),
+            );
         self::assertNotNull($job->refresh()->flag);
         self::assertEquals($job->accepted?->plan, $job->plan, 'an accepted plan is not replaced');
     }
@@ -94,7 +117,11 @@ final class AlmanacTest extends FeatureTestCase
         $held = app(HeldAlmanac::class)->of('brightmere');
         $this->practice('brightmere', $hand);
 
-        $this->signedIn()->postJson('/api/v1/almanac/refresh')->assertOk()->assertJsonPath('results.0.problem.reason', $code)->assertJsonPath('results.1.problem', null);
+        $this->signedIn()
+            ->postJson('/api/v1/almanac/refresh')
+            ->assertOk()
+            ->assertJsonPath('results.0.problem.reason', $code)
+            ->assertJsonPath('results.1.problem', null);
 
         $now = $this->getJson('/api/v1/almanac')->json('vendors.0');
         self::assertSame([$held?->id, $code], [$now['held']['id'], $now['problem']['reason']]);
@@ -115,12 +142,20 @@ final class AlmanacTest extends FeatureTestCase
         $address = config('jade.demo_vendors.brightmere.address');
         $signed = Http::get("{$address}/catalogue")->body();
         Http::fake(["{$address}/catalogue" => Http::response(substr($signed, 0, -6).'AAAAAA')]);
-        self::assertSame('untrusted', app(RefreshAlmanac::class)->of(Vendor::query()->findOrFail('brightmere'))->problem->reason ?? null);
+        self::assertSame(
+            'untrusted',
+            app(RefreshAlmanac::class)->of(Vendor::query()->findOrFail('brightmere'))->problem->reason ?? null,
+        );
 
         Vendor::query()->whereKey('osterly')->update(['address' => $address]);
         Http::fake(["{$address}/catalogue" => Http::response($signed)]);
-        self::assertSame('unknown-key', app(RefreshAlmanac::class)->of(Vendor::query()->findOrFail('osterly'))->problem->reason ?? null);
-        Vendor::query()->whereKey('osterly')->update(['address' => config('jade.demo_vendors.osterly.address')]);
+        self::assertSame(
+            'unknown-key',
+            app(RefreshAlmanac::class)->of(Vendor::query()->findOrFail('osterly'))->problem->reason ?? null,
+        );
+        Vendor::query()
+            ->whereKey('osterly')
+            ->update(['address' => config('jade.demo_vendors.osterly.address')]);
         DB::table('vendor_keys')->where('vendor_id', 'osterly')->where('state', 'offered')->delete();
         self::assertSame($before, HeldCatalogue::query()->count());
     }
@@ -128,15 +163,22 @@ final class AlmanacTest extends FeatureTestCase
     public function test_a_new_key_is_shown_by_its_thumbprint_and_counts_when_a_lead_accepts_it_by_name(): void
     {
         Http::post(config('jade.demo_vendors.osterly.address').'/practice/keys')->throw();
-        $this->signedIn()->postJson('/api/v1/almanac/refresh')->assertJsonPath('results.1.problem.reason', 'unknown-key');
+        $this->signedIn()
+            ->postJson('/api/v1/almanac/refresh')
+            ->assertJsonPath('results.1.problem.reason', 'unknown-key');
         $new = array_column($this->getJson('/api/v1/vendors')->json('vendors.1.keys'), null, 'state')['offered'];
         self::assertMatchesRegularExpression('/\A[A-Za-z0-9_-]{43}\z/', $new['thumbprint']);
 
         $at = "/api/v1/vendors/osterly/keys/{$new['id']}";
-        $this->putJson($at, ['state' => 'accepted', 'name' => 'Osterly'])->assertForbidden()->assertJsonPath('code', 'not-allowed');
+        $this->putJson($at, ['state' => 'accepted', 'name' => 'Osterly'])
+            ->assertForbidden()
+            ->assertJsonPath('code', 'not-allowed');
         $this->signedIn(User::factory()->create(['role' => 'lead', 'name' => 'Maren Dow']));
         $this->putJson($at, ['state' => 'accepted'])->assertConflict();
-        $this->putJson(str_replace('osterly', 'brightmere', $at), ['state' => 'accepted', 'name' => 'x'])->assertNotFound();
+        $this->putJson(str_replace('osterly', 'brightmere', $at), [
+            'state' => 'accepted',
+            'name' => 'x',
+        ])->assertNotFound();
         $this->putJson($at, ['state' => 'accepted', 'name' => 'Osterly, second key'])->assertOk();
         $this->postJson('/api/v1/almanac/refresh')->assertJsonPath('results.1.problem', null);
         $this->putJson($at, ['state' => 'refused'])->assertOk();
@@ -148,8 +190,12 @@ final class AlmanacTest extends FeatureTestCase
 
     public function test_the_schedule_asks_a_vendor_when_its_time_has_come_and_only_once(): void
     {
-        Vendor::query()->whereKey('brightmere')->update(['tried_at' => gmdate('Y-m-d H:i:s', time() - 3700), 'refresh_minutes' => 60]);
-        Vendor::query()->whereKey('osterly')->update(['tried_at' => gmdate('Y-m-d H:i:s', time() - 1000)]);
+        Vendor::query()
+            ->whereKey('brightmere')
+            ->update(['tried_at' => gmdate('Y-m-d H:i:s', time() - 3700), 'refresh_minutes' => 60]);
+        Vendor::query()
+            ->whereKey('osterly')
+            ->update(['tried_at' => gmdate('Y-m-d H:i:s', time() - 1000)]);
         $queued = static fn (): int => DB::table('queue_jobs')->where('payload', 'like', '%RefreshVendor%')->count();
 
         (new RefreshSchedule(app(\Psr\Clock\ClockInterface::class)))->look();
@@ -165,13 +211,25 @@ final class AlmanacTest extends FeatureTestCase
     {
         $document = json_decode((string) app(HeldAlmanac::class)->of('osterly')?->document, true);
         $document['issuedAt'] = gmdate('Y-m-d\TH:i:s\Z', time() + 60);
-        $document['builds'][0]['packages'][0]['signing'] = [['from' => '2026-02-02T17:00:00Z', 'until' => '2026-11-01T00:00:00Z', 'announced' => false]];
+        $document['builds'][0]['packages'][0]['signing'] = [
+            ['from' => '2026-02-02T17:00:00Z', 'until' => '2026-11-01T00:00:00Z', 'announced' => false],
+        ];
         $file = ['text' => json_encode($document), 'fileName' => 'osterly.json'];
 
-        $this->signedIn()->postJson('/api/v1/almanac/import/preview', $file)->assertOk()
-            ->assertJsonPath('vendor', 'osterly')->assertJsonPath('vouched', false)->assertJsonPath('counts', true)
-            ->assertJsonPath('changes', ['4.6 (L46.11) for WK3-1, WK3-2 is not signed any more, since 1 Nov 2026, 00:00 UTC.']);
-        self::assertSame(0, HeldCatalogue::query()->where('file_name', 'osterly.json')->count(), 'a preview stores nothing');
+        $this->signedIn()
+            ->postJson('/api/v1/almanac/import/preview', $file)
+            ->assertOk()
+            ->assertJsonPath('vendor', 'osterly')
+            ->assertJsonPath('vouched', false)
+            ->assertJsonPath('counts', true)
+            ->assertJsonPath('changes', [
+                '4.6 (L46.11) for WK3-1, WK3-2 is not signed any more, since 1 Nov 2026, 00:00 UTC.',
+            ]);
+        self::assertSame(
+            0,
+            HeldCatalogue::query()->where('file_name', 'osterly.json')->count(),
+            'a preview stores nothing',
+        );
 
         $this->postJson('/api/v1/almanac/import', $file)->assertCreated()->assertJsonPath('changes', 1);
         $held = $this->getJson('/api/v1/almanac')->json('vendors.1.held');
@@ -181,7 +239,10 @@ final class AlmanacTest extends FeatureTestCase
         $this->deleteJson("/api/v1/almanac/catalogues/{$held['id']}")->assertNoContent();
         $this->deleteJson("/api/v1/almanac/catalogues/{$held['id']}")->assertConflict();
         $this->getJson('/api/v1/almanac')->assertJsonPath('vendors.1.held.vouched', true);
-        self::assertSame(['window-closed', 'end-withdrawn'], AlmanacChange::query()->oldest('id')->pluck('code')->all());
+        self::assertSame(
+            ['window-closed', 'end-withdrawn'],
+            AlmanacChange::query()->oldest('id')->pluck('code')->all(),
+        );
     }
 
     public function test_the_signed_file_of_the_network_is_vouched_for_from_a_file_too(): void
@@ -189,8 +250,17 @@ final class AlmanacTest extends FeatureTestCase
         $this->passSeconds(1);
         $signed = Http::get(config('jade.demo_vendors.osterly.address').'/catalogue')->body();
 
-        $this->signedIn()->postJson('/api/v1/almanac/import/preview', ['text' => $signed, 'fileName' => 'o.jws'])->assertOk()->assertJsonPath('vouched', true)->assertJsonPath('changes', []);
-        $this->postJson('/api/v1/almanac/import/preview', ['text' => substr($signed, 0, -6).'AAAAAA', 'fileName' => 'o.jws'])->assertConflict()->assertJsonPath('code', 'untrusted');
+        $this->signedIn()
+            ->postJson('/api/v1/almanac/import/preview', ['text' => $signed, 'fileName' => 'o.jws'])
+            ->assertOk()
+            ->assertJsonPath('vouched', true)
+            ->assertJsonPath('changes', []);
+        $this->postJson('/api/v1/almanac/import/preview', [
+            'text' => substr($signed, 0, -6).'AAAAAA',
+            'fileName' => 'o.jws',
+        ])
+            ->assertConflict()
+            ->assertJsonPath('code', 'untrusted');
     }
 
     public function test_a_table_of_builds_goes_out_and_comes_in(): void
@@ -199,15 +269,45 @@ final class AlmanacTest extends FeatureTestCase
         self::assertStringContainsString('builds-osterly.csv', (string) $csv->headers->get('Content-Disposition'));
         $text = (string) $csv->getContent();
         $this->passSeconds(1);
-        $this->postJson('/api/v1/almanac/import/preview', ['text' => $text, 'vendor' => 'osterly', 'fileName' => 'b.csv'])->assertOk()->assertJsonPath('faults', [])->assertJsonPath('changes', [])->assertJsonPath('builds', 3);
+        $this->postJson('/api/v1/almanac/import/preview', [
+            'text' => $text,
+            'vendor' => 'osterly',
+            'fileName' => 'b.csv',
+        ])
+            ->assertOk()
+            ->assertJsonPath('faults', [])
+            ->assertJsonPath('changes', [])
+            ->assertJsonPath('builds', 3);
 
         $broken = str_replace(',release,2026-02-02', ',nightly,2026-02-02', $text);
-        $this->postJson('/api/v1/almanac/import/preview', ['text' => $broken, 'vendor' => 'osterly', 'fileName' => 'b.csv'])->assertOk()
-            ->assertJsonPath('faults.0', ['line' => 2, 'message' => 'channel: expected one of: beta, candidate, release']);
-        $this->postJson('/api/v1/almanac/import', ['text' => $broken, 'vendor' => 'osterly', 'fileName' => 'b.csv'])->assertConflict();
-        $this->postJson('/api/v1/almanac/import/preview', ['text' => $text, 'fileName' => 'b.csv'])->assertConflict()->assertJsonPath('detail', static fn (string $d): bool => str_starts_with($d, 'Say whose builds'));
-        $this->postJson('/api/v1/almanac/import/preview', ['text' => '{"format":"jade-step/catalogue"}', 'fileName' => 'x.json'])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '');
-        $this->postJson('/api/v1/almanac/import/preview', ['text' => '', 'fileName' => 'x.json'])->assertUnprocessable();
+        $this->postJson('/api/v1/almanac/import/preview', [
+            'text' => $broken,
+            'vendor' => 'osterly',
+            'fileName' => 'b.csv',
+        ])
+            ->assertOk()
+            ->assertJsonPath('faults.0', [
+                'line' => 2,
+                'message' => 'channel: expected one of: beta, candidate, release',
+            ]);
+        $this->postJson('/api/v1/almanac/import', [
+            'text' => $broken,
+            'vendor' => 'osterly',
+            'fileName' => 'b.csv',
+        ])->assertConflict();
+        $this->postJson('/api/v1/almanac/import/preview', ['text' => $text, 'fileName' => 'b.csv'])
+            ->assertConflict()
+            ->assertJsonPath('detail', static fn (string $d): bool => str_starts_with($d, 'Say whose builds'));
+        $this->postJson('/api/v1/almanac/import/preview', [
+            'text' => '{"format":"jade-step/catalogue"}',
+            'fileName' => 'x.json',
+        ])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.0.pointer', '');
+        $this->postJson('/api/v1/almanac/import/preview', [
+            'text' => '',
+            'fileName' => 'x.json',
+        ])->assertUnprocessable();
         self::assertSame(0, HeldCatalogue::query()->where('file_name', '!=', null)->count());
     }
 
@@ -216,7 +316,10 @@ final class AlmanacTest extends FeatureTestCase
         $job = $this->openJob();
         $this->workUntil($job, StepCode::ChooseRoute);
 
-        $text = (string) $this->get('/api/v1/almanac/calendar.ics')->assertOk()->assertHeader('Content-Type', 'text/calendar; charset=utf-8')->getContent();
+        $text = (string) $this->get('/api/v1/almanac/calendar.ics')
+            ->assertOk()
+            ->assertHeader('Content-Type', 'text/calendar; charset=utf-8')
+            ->getContent();
 
         $calendar = Reader::read($text);
         assert($calendar instanceof VCalendar);
@@ -232,29 +335,65 @@ final class AlmanacTest extends FeatureTestCase
         $this->workUntil($job, StepCode::ChooseRoute);
         $folder = self::system()->folder;
         foreach (['brightmere', 'osterly'] as $vendor) {
-            file_put_contents("{$folder}/{$vendor}.json", (string) $this->get("/api/v1/almanac/vendors/{$vendor}/catalogue")->assertOk()->getContent());
+            file_put_contents(
+                "{$folder}/{$vendor}.json",
+                (string) $this->get("/api/v1/almanac/vendors/{$vendor}/catalogue")
+                    ->assertOk()
+                    ->getContent(),
+            );
         }
         $situation = (string) $this->getJson("/api/v1/jobs/{$job->id}/situation")->assertOk()->getContent();
         file_put_contents("{$folder}/situation.json", $situation);
 
-        $process = new Process([RunningSystem::root().'/bin/jade', 'plan', '--catalogue', "{$folder}/brightmere.json", '--catalogue', "{$folder}/osterly.json", '--situation', "{$folder}/situation.json"]);
+        $process = new Process([
+            RunningSystem::root().'/bin/jade',
+            'plan',
+            '--catalogue',
+            "{$folder}/brightmere.json",
+            '--catalogue',
+            "{$folder}/osterly.json",
+            '--situation',
+            "{$folder}/situation.json",
+        ]);
         self::assertSame(0, $process->run(), $process->getErrorOutput());
-        $answer = $this->call('POST', '/api/v1/plan', server: ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json', 'HTTP_REFERER' => config('app.url')], content: $situation);
+        $answer = $this->call(
+            'POST',
+            '/api/v1/plan',
+            server: [
+                'CONTENT_TYPE' => 'application/json',
+                'HTTP_ACCEPT' => 'application/json',
+                'HTTP_REFERER' => config('app.url'),
+            ],
+            content: $situation,
+        );
 
         self::assertSame(200, $answer->status());
         self::assertSame(json_decode($process->getOutput(), true), $answer->json());
-        $this->postJson('/api/v1/plan', ['format' => 'jade-step/situation'])->assertUnprocessable()->assertJsonPath('code', 'invalid-input');
+        $this->postJson('/api/v1/plan', ['format' => 'jade-step/situation'])
+            ->assertUnprocessable()
+            ->assertJsonPath('code', 'invalid-input');
     }
 
     public function test_vendors_are_added_and_changed_by_a_lead_only(): void
     {
         $new = ['id' => 'third', 'name' => 'Third', 'address' => 'http://127.0.0.1:9/third', 'refreshMinutes' => 30];
         $this->signedIn()->postJson('/api/v1/vendors', $new)->assertForbidden();
-        $this->signedIn(User::factory()->create(['role' => 'lead']))->postJson('/api/v1/vendors', $new)->assertCreated()->assertJsonPath('keys', []);
-        $this->postJson('/api/v1/vendors', $new)->assertUnprocessable()->assertJsonPath('errors.0.message', 'This vendor is there already: change it instead.');
-        $this->postJson('/api/v1/vendors', ['id' => 'Bad Id', 'refreshMinutes' => 1] + $new)->assertUnprocessable()->assertJsonCount(2, 'errors');
-        $this->putJson('/api/v1/vendors/third', ['name' => 'Third', 'address' => 'ftp://x', 'refreshMinutes' => 30])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/address');
-        $this->putJson('/api/v1/vendors/third', ['name' => 'Third Vendor', 'address' => null, 'refreshMinutes' => 60])->assertOk()->assertJsonPath('name', 'Third Vendor');
+        $this->signedIn(User::factory()->create(['role' => 'lead']))
+            ->postJson('/api/v1/vendors', $new)
+            ->assertCreated()
+            ->assertJsonPath('keys', []);
+        $this->postJson('/api/v1/vendors', $new)
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.0.message', 'This vendor is there already: change it instead.');
+        $this->postJson('/api/v1/vendors', ['id' => 'Bad Id', 'refreshMinutes' => 1] + $new)
+            ->assertUnprocessable()
+            ->assertJsonCount(2, 'errors');
+        $this->putJson('/api/v1/vendors/third', ['name' => 'Third', 'address' => 'ftp://x', 'refreshMinutes' => 30])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.0.pointer', '/address');
+        $this->putJson('/api/v1/vendors/third', ['name' => 'Third Vendor', 'address' => null, 'refreshMinutes' => 60])
+            ->assertOk()
+            ->assertJsonPath('name', 'Third Vendor');
         $this->postJson('/api/v1/vendors/third/keys/look')->assertConflict();
         Vendor::query()->whereKey('third')->delete();
     }
@@ -262,6 +401,8 @@ final class AlmanacTest extends FeatureTestCase
     /** Catalogues are told apart by the second in which they were issued. */
     private function passSeconds(int $seconds): void
     {
-        DB::table('held_catalogues')->where('vouched', true)->update(['issued_at' => DB::raw("issued_at - INTERVAL {$seconds} SECOND")]);
+        DB::table('held_catalogues')
+            ->where('vouched', true)
+            ->update(['issued_at' => DB::raw("issued_at - INTERVAL {$seconds} SECOND")]);
     }
 }

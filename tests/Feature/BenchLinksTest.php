@@ -34,7 +34,10 @@ final class BenchLinksTest extends FeatureTestCase
             return match ($this->at) {
                 $bench => Http::response($this->reading()),
                 'silent' => Http::response('', 503),
-                default => Http::response(['code' => 'no-such-device', 'detail' => 'No such device is plugged in.'], 404),
+                default => Http::response(
+                    ['code' => 'no-such-device', 'detail' => 'No such device is plugged in.'],
+                    404,
+                ),
             };
         });
     }
@@ -42,7 +45,11 @@ final class BenchLinksTest extends FeatureTestCase
     protected function tearDown(): void
     {
         Bench::query()->delete();
-        Bench::query()->create(['name' => 'Depot bench', 'link_address' => null, 'ports' => array_map(static fn (int $n): PortLabel => new PortLabel((string) $n, ''), range(1, 10))]);
+        Bench::query()->create([
+            'name' => 'Depot bench',
+            'link_address' => null,
+            'ports' => array_map(static fn (int $n): PortLabel => new PortLabel((string) $n, ''), range(1, 10)),
+        ]);
         parent::tearDown();
     }
 
@@ -85,7 +92,21 @@ final class BenchLinksTest extends FeatureTestCase
     /** @return array<string, mixed> */
     private function reading(): array
     {
-        return ['serial' => 'SKL-0042', 'imei' => null, 'hardwareId' => 'FN7-2', 'modelName' => 'Fenn 7', 'osLine' => 'tarn', 'version' => '9.3.0', 'build' => '9D55', 'mode' => 'normal', 'bootable' => true,
-            'paired' => false, 'activated' => true, 'setUp' => true, 'operation' => null, 'kinds' => []];
+        return [
+            'serial' => 'SKL-0042',
+            'imei' => null,
+            'hardwareId' => 'FN7-2',
+            'modelName' => 'Fenn 7',
+            'osLine' => 'tarn',
+            'version' => '9.3.0',
+            'build' => '9D55',
+            'mode' => 'normal',
+            'bootable' => true,
+            'paired' => false,
+            'activated' => true,
+            'setUp' => true,
+            'operation' => null,
+            'kinds' => [],
+        ];
     }
 }

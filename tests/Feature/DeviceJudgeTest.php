@@ -22,7 +22,10 @@ final class DeviceJudgeTest extends FeatureTestCase
     {
         self::assertSame([], $this->link()->read(self::SERIAL)->device->kinds);
         $this->assertRefused('not-paired', fn () => $this->link()->listing(self::SERIAL));
-        $this->assertRefused('not-paired', fn () => $this->link()->offerReturn(self::SERIAL, '9.3.0', Inventory::of([], [])));
+        $this->assertRefused(
+            'not-paired',
+            fn () => $this->link()->offerReturn(self::SERIAL, '9.3.0', Inventory::of([], [])),
+        );
 
         $this->do(Work::Pair);
         self::assertSame(180, $this->link()->read(self::SERIAL)->counts()['photos']);
@@ -33,8 +36,14 @@ final class DeviceJudgeTest extends FeatureTestCase
         $this->do(Work::Pair);
 
         self::assertArrayNotHasKey('saved-passwords', $this->link()->listing(self::SERIAL)->counts());
-        self::assertSame('encrypted-only', $this->rig('GET', '/devices/'.self::SERIAL.'/content/saved-passwords/vault.bin')['code']);
-        self::assertSame('unsafe-path', $this->rig('GET', '/devices/'.self::SERIAL.'/content/photos/..%2f..%2fstate.json')['code']);
+        self::assertSame(
+            'encrypted-only',
+            $this->rig('GET', '/devices/'.self::SERIAL.'/content/saved-passwords/vault.bin')['code'],
+        );
+        self::assertSame(
+            'unsafe-path',
+            $this->rig('GET', '/devices/'.self::SERIAL.'/content/photos/..%2f..%2fstate.json')['code'],
+        );
     }
 
     /** @param  array<string, string>  $change */
@@ -44,12 +53,30 @@ final class DeviceJudgeTest extends FeatureTestCase
         $this->do(Work::EnterRecovery);
         $package = $this->sendPackage();
         $nonce = $this->link()->nonce(self::SERIAL);
-        $wanted = $change + ['deviceSerial' => self::SERIAL, 'hardwareId' => 'FN7-2', 'build' => '8G210', 'packageSha256' => $package->sha256, 'nonce' => $nonce];
+        $wanted = $change + [
+            'deviceSerial' => self::SERIAL,
+            'hardwareId' => 'FN7-2',
+            'build' => '8G210',
+            'packageSha256' => $package->sha256,
+            'nonce' => $nonce,
+        ];
 
-        $this->assertRefused($code, fn () => $this->link()->install(self::SERIAL, app(VendorServices::class)->at(config('jade.demo_vendors.brightmere.address'))->permit(new PermitRequest(...$wanted)), $package->sha256));
+        $this->assertRefused(
+            $code,
+            fn () => $this->link()->install(
+                self::SERIAL,
+                app(VendorServices::class)
+                    ->at(config('jade.demo_vendors.brightmere.address'))
+                    ->permit(new PermitRequest(...$wanted)),
+                $package->sha256,
+            ),
+        );
 
         $this->do(Work::LeaveRecovery);
-        self::assertSame(['9.3.0', 180], [(string) $this->link()->read(self::SERIAL)->device->version, $this->paired()->counts()['photos']]);
+        self::assertSame(
+            ['9.3.0', 180],
+            [(string) $this->link()->read(self::SERIAL)->device->version, $this->paired()->counts()['photos']],
+        );
     }
 
     /** @return iterable<string, array{array<string, string>, string}> */
@@ -64,12 +91,22 @@ final class DeviceJudgeTest extends FeatureTestCase
     {
         $this->do(Work::EnterRecovery);
         $package = $this->sendPackage();
-        $permit = app(VendorServices::class)->at(config('jade.demo_vendors.brightmere.address'))->permit(new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)));
+        $permit = app(VendorServices::class)
+            ->at(config('jade.demo_vendors.brightmere.address'))
+            ->permit(
+                new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)),
+            );
 
-        $this->assertRefused('permit-untrusted', fn () => $this->link()->install(self::SERIAL, substr($permit, 0, -8).'AAAAAAAA', $package->sha256));
+        $this->assertRefused(
+            'permit-untrusted',
+            fn () => $this->link()->install(self::SERIAL, substr($permit, 0, -8).'AAAAAAAA', $package->sha256),
+        );
         $received = self::system()->folder.'/rig/devices/'.self::SERIAL."/package-{$package->sha256}";
         $this->flipOneBit($received);
-        $this->assertRefused('package-altered', fn () => $this->link()->install(self::SERIAL, $permit, $package->sha256));
+        $this->assertRefused(
+            'package-altered',
+            fn () => $this->link()->install(self::SERIAL, $permit, $package->sha256),
+        );
     }
 
     public function test_an_install_wants_recovery_mode_and_wipes(): void
@@ -77,11 +114,18 @@ final class DeviceJudgeTest extends FeatureTestCase
         $this->assertRefused('not-in-recovery-mode', fn () => $this->link()->nonce(self::SERIAL));
         $this->do(Work::EnterRecovery);
         $package = $this->sendPackage();
-        $permit = app(VendorServices::class)->at(config('jade.demo_vendors.brightmere.address'))->permit(new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)));
+        $permit = app(VendorServices::class)
+            ->at(config('jade.demo_vendors.brightmere.address'))
+            ->permit(
+                new PermitRequest(self::SERIAL, 'FN7-2', '8G210', $package->sha256, $this->link()->nonce(self::SERIAL)),
+            );
         $this->finish($this->link()->install(self::SERIAL, $permit, $package->sha256));
 
         $reading = $this->link()->read(self::SERIAL);
-        self::assertSame(['8.7.0', false, false, false], [(string) $reading->device->version, $reading->isPaired(), $reading->activated, $reading->setUp]);
+        self::assertSame(
+            ['8.7.0', false, false, false],
+            [(string) $reading->device->version, $reading->isPaired(), $reading->activated, $reading->setUp],
+        );
         $this->do(Work::Activate);
         $counts = $this->paired()->counts();
         self::assertSame([1, null], [$counts['esim'] ?? null, $counts['photos'] ?? null]);
@@ -93,7 +137,10 @@ final class DeviceJudgeTest extends FeatureTestCase
         $listing = $this->link()->listing(self::SERIAL);
 
         $this->assertRefused('backup-too-new', fn () => $this->link()->offerReturn(self::SERIAL, '9.3.1', $listing));
-        $this->assertRefused('backup-too-new', fn () => $this->link()->offerReturn(self::SERIAL, '10.0.0-beta.2', $listing));
+        $this->assertRefused(
+            'backup-too-new',
+            fn () => $this->link()->offerReturn(self::SERIAL, '10.0.0-beta.2', $listing),
+        );
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'owner-lock-on']);
         $this->assertRefused('owner-lock-on', fn () => $this->link()->offerReturn(self::SERIAL, '9.3.0', $listing));
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'owner-lock-off']);
@@ -113,7 +160,11 @@ final class DeviceJudgeTest extends FeatureTestCase
 
     private function finish(Operation $operation): void
     {
-        RunningSystem::waitUntil(fn (): bool => $this->link()->operation(self::SERIAL, $operation->id)->isOver(), 10, "{$operation->kind} did not end");
+        RunningSystem::waitUntil(
+            fn (): bool => $this->link()->operation(self::SERIAL, $operation->id)->isOver(),
+            10,
+            "{$operation->kind} did not end",
+        );
     }
 
     private function paired(): \App\Ports\DeviceReading

@@ -33,9 +33,16 @@ final class EncryptedTest extends FeatureTestCase
 
         $bag = $job->safetyBag();
         self::assertNotNull($bag);
-        self::assertSame([BagState::Sealed, Encryption::OpenPgp, 1, 1], [$bag->state, $bag->encryption, $bag->counts['saved-passwords'] ?? 0, $bag->counts['health'] ?? 0]);
+        self::assertSame(
+            [BagState::Sealed, Encryption::OpenPgp, 1, 1],
+            [$bag->state, $bag->encryption, $bag->counts['saved-passwords'] ?? 0, $bag->counts['health'] ?? 0],
+        );
         self::assertNotNull($bag->passphrase_proven_at);
-        self::assertSame(0, HeldPassphrase::query()->count(), 'the passphrase is wiped when the bag was opened with it');
+        self::assertSame(
+            0,
+            HeldPassphrase::query()->count(),
+            'the passphrase is wiped when the bag was opened with it',
+        );
         $this->opensWithoutUs($this->bagFolder($job));
 
         foreach (['owner-account-at-hand', 'passcode-known'] as $code) {
@@ -49,9 +56,23 @@ final class EncryptedTest extends FeatureTestCase
         $this->give($job, ['passphrase' => self::PASSPHRASE])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
 
-        self::assertSame([0, 180, 1, 1], [$job->proof?->missing() ?? null, ...array_map(static fn (string $k): int => array_column(self::proofOf($job)['kinds'] ?? [], 'same', 'kind')[$k], ['photos', 'health', 'saved-passwords'])]);
+        self::assertSame(
+            [0, 180, 1, 1],
+            [
+                $job->proof?->missing() ?? null,
+                ...array_map(
+                    static fn (string $k): int => array_column(self::proofOf($job)['kinds'] ?? [], 'same', 'kind')[$k],
+                    ['photos', 'health', 'saved-passwords'],
+                ),
+            ],
+        );
         self::assertSame(0, HeldPassphrase::query()->count());
-        self::assertSame('8.7.0', (string) BagReader::open(self::system()->folder.'/bags/'.$job->loweredCopy((string) $job->safetyBag()?->id)?->id)->description()->declaredVersion);
+        self::assertSame(
+            '8.7.0',
+            (string) BagReader::open(
+                self::system()->folder.'/bags/'.$job->loweredCopy((string) $job->safetyBag()?->id)?->id,
+            )->description()->declaredVersion,
+        );
     }
 
     /** Neither the queue, nor the logs, nor any table, nor the answer holds it in the clear. */
@@ -64,11 +85,28 @@ final class EncryptedTest extends FeatureTestCase
 
         self::assertStringNotContainsString(self::PASSPHRASE, (string) $answer->getContent());
         $s = self::system()->settings();
-        $dump = (new Process(['mariadb-dump', '--no-defaults', '-h127.0.0.1', "-P{$s['DB_PORT']}", "-u{$s['DB_USERNAME']}", "-p{$s['DB_PASSWORD']}", $s['DB_DATABASE']]))->mustRun()->getOutput();
+        $dump = (new Process([
+            'mariadb-dump',
+            '--no-defaults',
+            '-h127.0.0.1',
+            "-P{$s['DB_PORT']}",
+            "-u{$s['DB_USERNAME']}",
+            "-p{$s['DB_PASSWORD']}",
+            $s['DB_DATABASE'],
+        ]))
+            ->mustRun()
+            ->getOutput();
         self::assertStringContainsString('held_passphrases', $dump);
         self::assertStringNotContainsString(self::PASSPHRASE, $dump);
         self::assertSame(1, HeldPassphrase::query()->count());
-        $grep = new Process(['grep', '-rlF', self::PASSPHRASE, self::system()->folder.'/storage', self::system()->folder.'/bags', self::system()->folder.'/gnupg']);
+        $grep = new Process([
+            'grep',
+            '-rlF',
+            self::PASSPHRASE,
+            self::system()->folder.'/storage',
+            self::system()->folder.'/bags',
+            self::system()->folder.'/gnupg',
+        ]);
         $grep->run();
         self::assertSame('', $grep->getOutput());
 
@@ -82,12 +120,23 @@ final class EncryptedTest extends FeatureTestCase
         $words = fn (array $said): string => $this->give($job, $said)->assertUnprocessable()->json('errors.0.message');
 
         self::assertStringContainsString('at least 12 characters', $words(['passphrase' => 'short']));
-        self::assertStringContainsString('not the same', $words(['passphrase' => self::PASSPHRASE, 'again' => 'another one entirely']));
-        self::assertMatchesRegularExpression('/\A[a-z]+( [a-z]+){5}\z/', $this->getJson('/api/v1/passphrase-offer')->assertOk()->json('words'));
-        $plain = $this->putJson("/api/v1/jobs/{$job->id}/backup", ['encryption' => 'plain', 'sideExports' => []])->assertOk();
+        self::assertStringContainsString(
+            'not the same',
+            $words(['passphrase' => self::PASSPHRASE, 'again' => 'another one entirely']),
+        );
+        self::assertMatchesRegularExpression(
+            '/\A[a-z]+( [a-z]+){5}\z/',
+            $this->getJson('/api/v1/passphrase-offer')->assertOk()->json('words'),
+        );
+        $plain = $this->putJson("/api/v1/jobs/{$job->id}/backup", [
+            'encryption' => 'plain',
+            'sideExports' => [],
+        ])->assertOk();
         self::assertSame('plain', $plain->json('backup.encryption'));
         $this->give($job, ['passphrase' => self::PASSPHRASE])->assertConflict();
-        $this->putJson("/api/v1/jobs/{$job->id}/backup", ['encryption' => 'rot13', 'sideExports' => ['health']])->assertUnprocessable()->assertJsonCount(2, 'errors');
+        $this->putJson("/api/v1/jobs/{$job->id}/backup", ['encryption' => 'rot13', 'sideExports' => ['health']])
+            ->assertUnprocessable()
+            ->assertJsonCount(2, 'errors');
     }
 
     public function test_a_held_passphrase_runs_out(): void
@@ -107,23 +156,39 @@ final class EncryptedTest extends FeatureTestCase
     {
         $job = $this->openJob();
         $this->workUntil($job, StepCode::ChooseRoute);
-        $cloud = ['backup' => ['takenAt' => '2026-11-01T10:00:00Z', 'madeOn' => '8.7.0', 'kinds' => ['photos', 'messages']], 'syncs' => ['contacts' => '2026-11-24T10:00:00Z']];
+        $cloud = [
+            'backup' => ['takenAt' => '2026-11-01T10:00:00Z', 'madeOn' => '8.7.0', 'kinds' => ['photos', 'messages']],
+            'syncs' => ['contacts' => '2026-11-24T10:00:00Z'],
+        ];
 
         $told = $this->putJson("/api/v1/jobs/{$job->id}/cloud", $cloud)->assertOk();
 
         self::assertSame('Teo Lind', $told->json('cloud.by'));
         $situation = $this->getJson("/api/v1/jobs/{$job->id}/situation")->json();
-        self::assertSame(['cloud', 'cloud', '8.7.0'], [$situation['backups'][0]['id'], $situation['backups'][0]['where'], $situation['backups'][0]['madeOn']]);
-        self::assertSame('2026-11-24T10:00:00Z', array_column($situation['device']['kinds'], 'syncedAt', 'kind')['contacts']);
-        $this->putJson("/api/v1/jobs/{$job->id}/cloud", ['backup' => ['takenAt' => 'last week'] + $cloud['backup']])->assertUnprocessable();
-        $this->putJson("/api/v1/jobs/{$job->id}/cloud", [])->assertOk()->assertJsonPath('cloud', null);
+        self::assertSame(
+            ['cloud', 'cloud', '8.7.0'],
+            [$situation['backups'][0]['id'], $situation['backups'][0]['where'], $situation['backups'][0]['madeOn']],
+        );
+        self::assertSame(
+            '2026-11-24T10:00:00Z',
+            array_column($situation['device']['kinds'], 'syncedAt', 'kind')['contacts'],
+        );
+        $this->putJson("/api/v1/jobs/{$job->id}/cloud", [
+            'backup' => ['takenAt' => 'last week'] + $cloud['backup'],
+        ])->assertUnprocessable();
+        $this->putJson("/api/v1/jobs/{$job->id}/cloud", [])
+            ->assertOk()
+            ->assertJsonPath('cloud', null);
     }
 
     private function encryptedJob(): BenchJob
     {
         $job = $this->openJob();
         $this->workUntil($job, StepCode::ChooseRoute);
-        $this->putJson("/api/v1/jobs/{$job->id}/backup", ['encryption' => 'encrypted', 'sideExports' => []])->assertOk();
+        $this->putJson("/api/v1/jobs/{$job->id}/backup", [
+            'encryption' => 'encrypted',
+            'sideExports' => [],
+        ])->assertOk();
         self::assertSame(StepState::NeedsHand, $job->step(StepCode::ChooseRoute)->state);
 
         return $job->refresh();
@@ -141,7 +206,10 @@ final class EncryptedTest extends FeatureTestCase
     /** GnuPG and tar open what the bench wrote; sha256sum agrees. */
     private function opensWithoutUs(string $bag): void
     {
-        $script = 'cd "$1" && sha256sum --quiet -c manifest-sha256.txt && h=$(mktemp -d) && gpg --homedir "$h" --batch --quiet --pinentry-mode loopback --passphrase "$2" -d data/photos-0001.tar.gpg | tar -t | wc -l; rm -rf "$h"';
+        $script =
+            'cd "$1" && sha256sum --quiet -c manifest-sha256.txt && h=$(mktemp -d) && gpg --homedir "$h" '
+                .'--batch --quiet --pinentry-mode loopback --passphrase "$2" -d data/photos-0001.tar.gpg | tar -t | '
+                .'wc -l; rm -rf "$h"';
         $process = new Process(['bash', '-c', $script, 'bash', $bag, self::PASSPHRASE]);
         self::assertSame(0, $process->run(), $process->getErrorOutput());
         self::assertSame(180, (int) $process->getOutput());

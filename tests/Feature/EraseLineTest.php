@@ -17,7 +17,9 @@ final class EraseLineTest extends FeatureTestCase
     {
         $job = $this->jobAtTheLine();
 
-        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => 'SKL-0057'])->assertUnprocessable()->assertJsonPath('code', 'wrong-serial');
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => 'SKL-0057'])
+            ->assertUnprocessable()
+            ->assertJsonPath('code', 'wrong-serial');
         $this->postJson("/api/v1/jobs/{$job->id}/line", [])->assertUnprocessable();
         $this->assertNothingErased($job);
     }
@@ -28,7 +30,9 @@ final class EraseLineTest extends FeatureTestCase
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::CrossLine);
 
-        $answer = $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict()->assertJsonPath('code', 'erase-line-closed');
+        $answer = $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])
+            ->assertConflict()
+            ->assertJsonPath('code', 'erase-line-closed');
 
         self::assertSame(['owner-account-at-hand', 'passcode-known'], array_column($answer->json('checks'), 'code'));
         $this->assertNothingErased($job);
@@ -54,8 +58,10 @@ final class EraseLineTest extends FeatureTestCase
 
     /** @param  callable(string): void  $harm */
     #[DataProvider('harms')]
-    public function test_a_bag_that_was_harmed_after_its_sealing_is_found_at_the_line(callable $harm, BagState $bag): void
-    {
+    public function test_a_bag_that_was_harmed_after_its_sealing_is_found_at_the_line(
+        callable $harm,
+        BagState $bag,
+    ): void {
         $job = $this->jobAtTheLine();
         exec('chmod -R u+w '.escapeshellarg($this->bagFolder($job)));
         $harm($this->bagFolder($job));
@@ -64,39 +70,57 @@ final class EraseLineTest extends FeatureTestCase
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]);
         $this->workUntil($job, StepCode::CrossLine);
 
-        self::assertSame([$bag, StepState::Waiting], [$job->safetyBag()?->state, $job->step(StepCode::EnterRecovery)->state]);
+        self::assertSame(
+            [$bag, StepState::Waiting],
+            [$job->safetyBag()?->state, $job->step(StepCode::EnterRecovery)->state],
+        );
         $this->assertNothingErased($job);
     }
 
     /** @return iterable<string, array{callable, BagState}> */
     public static function harms(): iterable
     {
-        yield 'a flipped bit' => [static function (string $bag): void {
-            $file = "{$bag}/data/contacts/card-007.vcf";
-            $text = (string) file_get_contents($file);
-            $text[9] = chr(ord($text[9]) ^ 1);
-            file_put_contents($file, $text);
-            exec('chmod -R a-w '.escapeshellarg($bag));
-        }, BagState::Damaged];
-        yield 'a file is gone' => [static function (string $bag): void {
-            unlink("{$bag}/data/notes/note-03.md");
-            exec('chmod -R a-w '.escapeshellarg($bag));
-        }, BagState::Damaged];
-        yield 'the whole bag is gone' => [static fn (string $bag) => exec('rm -rf '.escapeshellarg($bag)), BagState::Sealed];
-        yield 'the seal is broken' => [static fn (string $bag) => chmod("{$bag}/data/notes/note-03.md", 0o644), BagState::Sealed];
+        yield 'a flipped bit' => [
+            static function (string $bag): void {
+                $file = "{$bag}/data/contacts/card-007.vcf";
+                $text = (string) file_get_contents($file);
+                $text[9] = chr(ord($text[9]) ^ 1);
+                file_put_contents($file, $text);
+                exec('chmod -R a-w '.escapeshellarg($bag));
+            },
+            BagState::Damaged,
+        ];
+        yield 'a file is gone' => [
+            static function (string $bag): void {
+                unlink("{$bag}/data/notes/note-03.md");
+                exec('chmod -R a-w '.escapeshellarg($bag));
+            },
+            BagState::Damaged,
+        ];
+        yield 'the whole bag is gone' => [
+            static fn (string $bag) => exec('rm -rf '.escapeshellarg($bag)),
+            BagState::Sealed,
+        ];
+        yield 'the seal is broken' => [
+            static fn (string $bag) => chmod("{$bag}/data/notes/note-03.md", 0o644),
+            BagState::Sealed,
+        ];
     }
 
     public function test_an_altered_package_is_found_at_the_line(): void
     {
         $job = $this->jobAtTheLine();
-        $this->flipOneBit(self::system()->folder.'/packages/'.self::routeOf($job)['legs'][0]['package']['sha256'].'.fwp');
+        $this->flipOneBit(
+            self::system()->folder.'/packages/'.self::routeOf($job)['legs'][0]['package']['sha256'].'.fwp',
+        );
 
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]);
         $this->workUntil($job, StepCode::CrossLine);
 
         self::assertStringContainsString('package', $job->step(StepCode::CrossLine)->problem->detail ?? '');
         $this->assertNothingErased($job);
-        self::assertSame(StepState::Done, $job->step(StepCode::FetchPackage)->state); // it was thrown away and fetched again
+        // it was thrown away and fetched again
+        self::assertSame(StepState::Done, $job->step(StepCode::FetchPackage)->state);
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertOk();
         $this->workUntil($job, StepCode::HandOver);
     }
@@ -139,8 +163,14 @@ final class EraseLineTest extends FeatureTestCase
         $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-007.vcf');
         $this->workUntil($job, StepCode::VerifyBackup, StepState::Failed);
 
-        self::assertSame([BagState::Damaged, 'data/contacts/card-007.vcf'], [$job->safetyBag()?->state, $job->safetyBag()?->faults[0]->path]);
-        self::assertSame([StepState::Waiting, StepState::Waiting], [$job->step(StepCode::SealBackup)->state, $job->step(StepCode::CrossLine)->state]);
+        self::assertSame(
+            [BagState::Damaged, 'data/contacts/card-007.vcf'],
+            [$job->safetyBag()?->state, $job->safetyBag()?->faults[0]->path],
+        );
+        self::assertSame(
+            [StepState::Waiting, StepState::Waiting],
+            [$job->step(StepCode::SealBackup)->state, $job->step(StepCode::CrossLine)->state],
+        );
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
         $this->assertNothingErased($job);
     }
@@ -149,17 +179,40 @@ final class EraseLineTest extends FeatureTestCase
     {
         $job = $this->jobAtTheLine();
         $ends = gmdate('Y-m-d\TH:i:s\Z', time() + 3600);
-        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/state', ['batteryPercent' => 12, 'charging' => false, 'ownerLock' => 'on', 'lockDelay' => 'on', 'lockDelayEndsAt' => $ends]);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/state', [
+            'batteryPercent' => 12,
+            'charging' => false,
+            'ownerLock' => 'on',
+            'lockDelay' => 'on',
+            'lockDelayEndsAt' => $ends,
+        ]);
 
         $this->lookNow();
 
         $checks = array_column($this->getJson("/api/v1/jobs/{$job->id}")->json('checks'), null, 'code');
-        self::assertSame(['fail', 'fail', 'fail'], [$checks['battery']['state'], $checks['owner-lock-off']['state'], $checks['lock-delay']['state']]);
-        self::assertSame(["Ends {$ends}", true], [$checks['lock-delay']['evidence'], str_contains($checks['lock-delay']['mend'], 'remotely, which has no delay')]);
+        self::assertSame(
+            ['fail', 'fail', 'fail'],
+            [$checks['battery']['state'], $checks['owner-lock-off']['state'], $checks['lock-delay']['state']],
+        );
+        self::assertSame(
+            ["Ends {$ends}", true],
+            [
+                $checks['lock-delay']['evidence'],
+                str_contains($checks['lock-delay']['mend'], 'remotely, which has no delay'),
+            ],
+        );
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
-        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/state', ['batteryPercent' => 60, 'ownerLock' => 'off', 'lockDelay' => 'off', 'lockDelayEndsAt' => null]);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/state', [
+            'batteryPercent' => 60,
+            'ownerLock' => 'off',
+            'lockDelay' => 'off',
+            'lockDelayEndsAt' => null,
+        ]);
         $this->lookNow();
-        self::assertSame('pass', array_column($this->getJson("/api/v1/jobs/{$job->id}")->json('checks'), 'state', 'code')['battery']);
+        self::assertSame(
+            'pass',
+            array_column($this->getJson("/api/v1/jobs/{$job->id}")->json('checks'), 'state', 'code')['battery'],
+        );
         $this->assertNothingErased($job);
     }
 
@@ -176,7 +229,10 @@ final class EraseLineTest extends FeatureTestCase
     {
         $device = $this->rig('GET', '/devices/'.self::SERIAL);
 
-        self::assertSame(['9.3.0', 'normal', 180], [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? null]);
+        self::assertSame(
+            ['9.3.0', 'normal', 180],
+            [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? null],
+        );
         self::assertNull($job->refresh()->line_crossed_at);
     }
 

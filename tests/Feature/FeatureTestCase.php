@@ -60,7 +60,18 @@ abstract class FeatureTestCase extends TestCase
     protected function setUp(): void
     {
         parent::setUp();
-        foreach (['job_steps', 'bags', 'bench_jobs', 'queue_jobs', 'users', 'almanac_changes', 'measurements', 'side_exports'] as $table) {
+        foreach (
+            [
+                'job_steps',
+                'bags',
+                'bench_jobs',
+                'queue_jobs',
+                'users',
+                'almanac_changes',
+                'measurements',
+                'side_exports',
+            ] as $table
+        ) {
             DB::table($table)->delete();
         }
         foreach (['brightmere', 'osterly'] as $vendor) {
@@ -97,7 +108,11 @@ abstract class FeatureTestCase extends TestCase
      */
     protected function practice(string $vendor, ?array $hand): void
     {
-        Http::send($hand === null ? 'DELETE' : 'POST', config("jade.demo_vendors.{$vendor}.address").'/practice', $hand === null ? [] : ['json' => $hand])->throw();
+        Http::send(
+            $hand === null ? 'DELETE' : 'POST',
+            config("jade.demo_vendors.{$vendor}.address").'/practice',
+            $hand === null ? [] : ['json' => $hand],
+        )->throw();
     }
 
     protected function heldBuild(string $label): Build
@@ -117,7 +132,10 @@ abstract class FeatureTestCase extends TestCase
         $this->flushSession();
         $this->app['auth']->forgetGuards();
 
-        return $this->actingAs($as ?? User::factory()->create(['name' => 'Teo Lind']), 'web')->withHeader('Referer', config('app.url'));
+        return $this->actingAs($as ?? User::factory()->create(['name' => 'Teo Lind']), 'web')->withHeader(
+            'Referer',
+            config('app.url'),
+        );
     }
 
     /** @param  string|null  $port  where the device lies in the drawer: the port that it is plugged into */
@@ -129,30 +147,59 @@ abstract class FeatureTestCase extends TestCase
             $port === null ? null : $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => $port]);
         }
 
-        return BenchJob::query()->findOrFail($this->signedIn()->postJson('/api/v1/jobs', ['serial' => $serial])->assertCreated()->json('id'));
+        return BenchJob::query()->findOrFail(
+            $this->signedIn()
+                ->postJson('/api/v1/jobs', ['serial' => $serial])
+                ->assertCreated()
+                ->json('id'),
+        );
     }
 
     /** Works queued steps off until the step stands where it is wanted. */
     protected function workUntil(BenchJob $job, StepCode $code, StepState $state = StepState::NeedsHand): void
     {
-        RunningSystem::waitUntil(function () use ($job, $code, $state): bool {
-            Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+        RunningSystem::waitUntil(
+            function () use ($job, $code, $state): bool {
+                Artisan::call('queue:work', [
+                    '--stop-when-empty' => true,
+                    '--sleep' => 0,
+                    '--tries' => 0,
+                    '--timeout' => 0,
+                ]);
+                $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted'
+                    ? $this->pressKeys($job->serial)
+                    : null;
 
-            return $job->step($code)->state === $state;
-        }, 40, fn (): string => "{$code->value} did not become {$state->value}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
+                return $job->step($code)->state === $state;
+            },
+            40,
+            fn (): string => "{$code->value} did not become {$state->value}; "
+                .json_encode($job->steps()->get(['code', 'state', 'problem'])),
+        );
         $job->refresh();
     }
 
     /** Works queued steps off until the step tells this problem. */
     protected function workUntilProblem(BenchJob $job, StepCode $code, string $problem): void
     {
-        RunningSystem::waitUntil(function () use ($job, $code, $problem): bool {
-            Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
-            $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted' ? $this->pressKeys($job->serial) : null;
+        RunningSystem::waitUntil(
+            function () use ($job, $code, $problem): bool {
+                Artisan::call('queue:work', [
+                    '--stop-when-empty' => true,
+                    '--sleep' => 0,
+                    '--tries' => 0,
+                    '--timeout' => 0,
+                ]);
+                $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted'
+                    ? $this->pressKeys($job->serial)
+                    : null;
 
-            return ($job->step($code)->problem->reason ?? '') === $problem;
-        }, 40, fn (): string => "{$code->value} did not tell {$problem}; ".json_encode($job->steps()->get(['code', 'state', 'problem'])));
+                return ($job->step($code)->problem->reason ?? '') === $problem;
+            },
+            40,
+            fn (): string => "{$code->value} did not tell {$problem}; "
+                .json_encode($job->steps()->get(['code', 'state', 'problem'])),
+        );
         $job->refresh();
     }
 
@@ -169,7 +216,14 @@ abstract class FeatureTestCase extends TestCase
     {
         $this->workUntil($job, StepCode::ChooseRoute);
         $route = self::planOf($job)['routes'][0];
-        $this->putJson("/api/v1/jobs/{$job->id}/route", ['route' => $route['id'], 'build' => $route['legs'][array_key_last($route['legs'])]['to']['build'], 'accept' => ['pairingLost' => $route['losses']['pairingLost'], 'appsUnavailable' => $route['losses']['appsUnavailable']]])->assertOk();
+        $this->putJson("/api/v1/jobs/{$job->id}/route", [
+            'route' => $route['id'],
+            'build' => $route['legs'][array_key_last($route['legs'])]['to']['build'],
+            'accept' => [
+                'pairingLost' => $route['losses']['pairingLost'],
+                'appsUnavailable' => $route['losses']['appsUnavailable'],
+            ],
+        ])->assertOk();
     }
 
     /**
@@ -210,7 +264,11 @@ abstract class FeatureTestCase extends TestCase
     /** @return array<string, mixed> the proof as the API tells it, and whether nothing was lost */
     protected static function proofOf(BenchJob $job): array
     {
-        return $job->proof === null ? [] : ProofDocument::write($job->proof) + ['nothingLost' => JobFacts::verdict($job)->code === VerdictCode::NothingMissing];
+        return $job->proof === null
+            ? []
+            : ProofDocument::write($job->proof) + [
+                'nothingLost' => JobFacts::verdict($job)->code === VerdictCode::NothingMissing,
+            ];
     }
 
     protected function bagFolder(BenchJob $job): string
@@ -232,8 +290,15 @@ abstract class FeatureTestCase extends TestCase
      */
     protected function oldBag(string $serial, array $about = []): Bag
     {
-        $zip = Http::send('POST', config('jade.device_link')."/practice/devices/{$serial}/old-backup", ['json' => (object) $about])->throw()->body();
-        $import = $this->signedIn()->call('POST', '/api/v1/shelf/imports?name=old.zip', content: $zip)->assertAccepted()->json('id');
+        $zip = Http::send('POST', config('jade.device_link')."/practice/devices/{$serial}/old-backup", [
+            'json' => (object) $about,
+        ])
+            ->throw()
+            ->body();
+        $import = $this->signedIn()
+            ->call('POST', '/api/v1/shelf/imports?name=old.zip', content: $zip)
+            ->assertAccepted()
+            ->json('id');
         Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
         $taken = BagImport::query()->findOrFail($import);
         self::assertNotNull($taken->bag_id, json_encode($taken->problem, JSON_THROW_ON_ERROR));

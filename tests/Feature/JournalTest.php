@@ -25,16 +25,64 @@ final class JournalTest extends FeatureTestCase
         $acts = $this->getJson("/api/v1/journal?job={$job->id}")->assertOk()->json('acts');
         $codes = array_reverse(array_column($acts, 'act'));
         self::assertSame(
-            ['job-opened', 'pair-done', 'accept-route', 'attest', 'attest', 'cross-line-refused', 'cross-line', 'hand-over'],
-            array_values(array_intersect($codes, ['job-opened', 'pair-done', 'accept-route', 'attest', 'cross-line-refused', 'cross-line', 'hand-over'])),
+            [
+                'job-opened',
+                'pair-done',
+                'accept-route',
+                'attest',
+                'attest',
+                'cross-line-refused',
+                'cross-line',
+                'hand-over',
+            ],
+            array_values(
+                array_intersect($codes, [
+                    'job-opened',
+                    'pair-done',
+                    'accept-route',
+                    'attest',
+                    'cross-line-refused',
+                    'cross-line',
+                    'hand-over',
+                ]),
+            ),
         );
-        foreach (['back-up', 'verify-backup', 'seal-backup', 'fetch-package', 'prove-safety', 'enter-recovery', 'install', 'wake', 'lower-copy', 'put-back', 'set-up', 'bring-in', 'prove'] as $step) {
+        foreach (
+            [
+                'back-up',
+                'verify-backup',
+                'seal-backup',
+                'fetch-package',
+                'prove-safety',
+                'enter-recovery',
+                'install',
+                'wake',
+                'lower-copy',
+                'put-back',
+                'set-up',
+                'bring-in',
+                'prove',
+            ] as $step
+        ) {
             self::assertContains("{$step}-done", $codes);
         }
         $by = array_column($acts, null, 'act');
-        self::assertSame(['Teo Lind', false, self::SERIAL], [$by['cross-line']['who'], $by['cross-line']['machine'], $by['cross-line']['serial']]);
-        self::assertSame(['Jade Step', true, $job->safetyBag()?->id], [$by['seal-backup-done']['who'], $by['seal-backup-done']['machine'], $by['seal-backup-done']['evidence']['bag']]);
-        self::assertSame([self::routeOf($job)['legs'][0]['package']['sha256'] ?? '', 'erase-install'], [$by['install-done']['evidence']['package'], $by['install-done']['evidence']['move']]);
+        self::assertSame(
+            ['Teo Lind', false, self::SERIAL],
+            [$by['cross-line']['who'], $by['cross-line']['machine'], $by['cross-line']['serial']],
+        );
+        self::assertSame(
+            ['Jade Step', true, $job->safetyBag()?->id],
+            [
+                $by['seal-backup-done']['who'],
+                $by['seal-backup-done']['machine'],
+                $by['seal-backup-done']['evidence']['bag'],
+            ],
+        );
+        self::assertSame(
+            [self::routeOf($job)['legs'][0]['package']['sha256'] ?? '', 'erase-install'],
+            [$by['install-done']['evidence']['package'], $by['install-done']['evidence']['move']],
+        );
         self::assertSame(64, strlen($by['install-done']['evidence']['permit']['sha256']));
         self::assertSame('pass', $by['prove-safety-done']['evidence']['checks']['backup-verified']);
         self::assertStringStartsWith('off, read ', $by['put-back-done']['evidence']['owner lock']);
@@ -47,7 +95,16 @@ final class JournalTest extends FeatureTestCase
         $this->openJob();
         $line = self::latest();
 
-        foreach ([fn () => DB::table('acts')->where('id', $line->id)->update(['who' => 'Nobody']), fn () => DB::table('acts')->delete(), fn () => $line->forceDelete(), fn () => $line->update(['description' => 'nothing'])] as $try) {
+        foreach (
+            [
+                fn () => DB::table('acts')
+                    ->where('id', $line->id)
+                    ->update(['who' => 'Nobody']),
+                fn () => DB::table('acts')->delete(),
+                fn () => $line->forceDelete(),
+                fn () => $line->update(['description' => 'nothing']),
+            ] as $try
+        ) {
             try {
                 $try();
                 self::fail('The Journal took it.');
@@ -62,12 +119,20 @@ final class JournalTest extends FeatureTestCase
     public function test_it_is_filtered_and_paged_and_goes_out_as_csv(): void
     {
         $this->openJob();
-        $this->signedIn(User::factory()->create(['name' => 'Maren "Dow", lead', 'role' => 'lead']))->putJson('/api/v1/benches/999999', [])->assertNotFound();
+        $this->signedIn(User::factory()->create(['name' => 'Maren "Dow", lead', 'role' => 'lead']))
+            ->putJson('/api/v1/benches/999999', [])
+            ->assertNotFound();
         $this->postJson('/api/v1/almanac/refresh')->assertOk();
         $shown = fn (string $query): array => $this->getJson("/api/v1/journal?{$query}")->assertOk()->json('acts');
 
-        self::assertSame([self::SERIAL], array_values(array_unique(array_column($shown('serial='.self::SERIAL), 'serial'))));
-        self::assertSame(['almanac-refreshed'], array_values(array_unique(array_column($shown('who='.urlencode('Maren "Dow", lead')), 'act'))));
+        self::assertSame(
+            [self::SERIAL],
+            array_values(array_unique(array_column($shown('serial='.self::SERIAL), 'serial'))),
+        );
+        self::assertSame(
+            ['almanac-refreshed'],
+            array_values(array_unique(array_column($shown('who='.urlencode('Maren "Dow", lead')), 'act'))),
+        );
         self::assertSame([], $shown('until=2026-01-01T00:00:00Z'));
         self::assertNotSame([], $shown('from=2026-01-01T00:00:00Z&words='.urlencode('took a DEVICE in')));
         self::assertSame([], $shown('words='.urlencode('100%_')));
@@ -75,8 +140,15 @@ final class JournalTest extends FeatureTestCase
         $newest = $shown('act=job-opened')[0]['id'];
         self::assertNotContains($newest, array_column($shown("act=job-opened&before={$newest}"), 'id'));
 
-        $csv = $this->get('/api/v1/journal.csv?who='.urlencode('Maren "Dow", lead'))->assertOk()->streamedContent();
-        $python = new Process(['python3', '-c', 'import csv, sys, json; print(json.dumps(list(csv.reader(sys.stdin, strict=True))))'], null, null, $csv);
+        $csv = $this->get('/api/v1/journal.csv?who='.urlencode('Maren "Dow", lead'))
+            ->assertOk()
+            ->streamedContent();
+        $python = new Process(
+            ['python3', '-c', 'import csv, sys, json; print(json.dumps(list(csv.reader(sys.stdin, strict=True))))'],
+            null,
+            null,
+            $csv,
+        );
         $rows = json_decode($python->mustRun()->getOutput(), true);
         self::assertSame(['number', 'at', 'who', 'act', 'words', 'serial', 'job', 'evidence'], $rows[0]);
         self::assertSame(['Maren "Dow", lead', 'almanac-refreshed'], [$rows[1][2], $rows[1][3]]);
@@ -86,8 +158,15 @@ final class JournalTest extends FeatureTestCase
 
     public function test_no_secret_is_written_down(): void
     {
-        $person = ['name' => 'Ivo Stone', 'email' => 'ivo@skerry.example', 'role' => 'technician', 'password' => 'a very secret word'];
-        $this->signedIn(User::factory()->create(['role' => 'lead']))->postJson('/api/v1/people', $person)->assertCreated();
+        $person = [
+            'name' => 'Ivo Stone',
+            'email' => 'ivo@skerry.example',
+            'role' => 'technician',
+            'password' => 'a very secret word',
+        ];
+        $this->signedIn(User::factory()->create(['role' => 'lead']))
+            ->postJson('/api/v1/people', $person)
+            ->assertCreated();
 
         $line = self::latest();
         self::assertSame(['person-added', 'ivo@skerry.example'], [$line->event, $line->properties['person'] ?? null]);
@@ -100,7 +179,10 @@ final class JournalTest extends FeatureTestCase
         $this->workUntil($job, StepCode::ChooseRoute);
         $before = self::latest()->id;
         // a Journal that cannot be written lets nothing be done
-        DB::unprepared("CREATE TRIGGER acts_full BEFORE INSERT ON acts FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'The Journal is full.'");
+        DB::unprepared(
+            "CREATE TRIGGER acts_full BEFORE INSERT ON acts FOR EACH ROW SIGNAL SQLSTATE '45000' SET "
+                ."MESSAGE_TEXT = 'The Journal is full.'",
+        );
         try {
             $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '8.6']])->assertServerError();
         } finally {

@@ -44,7 +44,11 @@ final class KilledWorkerTest extends TestCase
         self::assertDirectoryDoesNotExist($bag, 'A half bag looks whole.');
 
         $this->system->launch('worker-2', null);
-        RunningSystem::waitUntil(static fn (): bool => $visitor->step($job, 'cross-line')['state'] === 'needs-hand', 60, 'the job did not go on');
+        RunningSystem::waitUntil(
+            static fn (): bool => $visitor->step($job, 'cross-line')['state'] === 'needs-hand',
+            60,
+            'the job did not go on',
+        );
 
         self::assertSame(2, $visitor->step($job, 'back-up')['attempt']);
         self::assertSame([], BagVerifier::verify($bag)->faults);
@@ -58,14 +62,18 @@ final class KilledWorkerTest extends TestCase
     {
         $visitor = Visitor::signIn($this->system->address());
 
-        self::assertSame(419, $visitor->send('POST', '/jobs', ['serial' => 'SKL-0042'], withToken: false)->getStatusCode());
+        self::assertSame(
+            419,
+            $visitor->send('POST', '/jobs', ['serial' => 'SKL-0042'], withToken: false)->getStatusCode(),
+        );
     }
 
     /** @return array<string, int> */
     private function inodes(string $folder): array
     {
         $inodes = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($folder, \FilesystemIterator::SKIP_DOTS)) as $file) {
+        $entries = new \RecursiveDirectoryIterator($folder, \FilesystemIterator::SKIP_DOTS);
+        foreach (new \RecursiveIteratorIterator($entries) as $file) {
             $inodes[substr($file->getPathname(), strlen($folder))] = $file->getInode();
         }
 

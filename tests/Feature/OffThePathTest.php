@@ -25,7 +25,10 @@ final class OffThePathTest extends FeatureTestCase
         $this->oldBag(self::SERIAL, ['daysAgo' => 3]);
         $this->cross($job);
 
-        $refused = $this->signedIn(User::factory()->create(['role' => 'lead']))->deleteJson("/api/v1/shelf/{$own->id}", ['reason' => 'an older one is there']);
+        $refused = $this->signedIn(User::factory()->create(['role' => 'lead']))->deleteJson(
+            "/api/v1/shelf/{$own->id}",
+            ['reason' => 'an older one is there'],
+        );
 
         $refused->assertConflict()->assertJsonPath('code', 'rested-on');
         self::assertStringContainsString("The open job {$job->id} of SKL-0042 rests on it", $refused->json('detail'));
@@ -38,17 +41,30 @@ final class OffThePathTest extends FeatureTestCase
         $this->hands = false;
         $job = $this->jobAtTheLine();
         $this->cross($job);
-        exec('chmod -R u+w '.escapeshellarg($this->bagFolder($job)).' && rm -rf '.escapeshellarg($this->bagFolder($job)));
+        exec(
+            'chmod -R u+w '
+                .escapeshellarg($this->bagFolder($job))
+                .' && rm -rf '
+                .escapeshellarg($this->bagFolder($job)),
+        );
         $this->hands = true;
         $this->workUntil($job, StepCode::CrossLine);
 
         self::assertStringStartsWith('base-', $job->step(StepCode::CrossLine)->problem->code->value ?? '');
         self::assertNull($job->line_crossed_at, 'nothing was written, and so the line is closed again');
         $device = $this->rig('GET', '/devices/'.self::SERIAL);
-        self::assertSame(['9.3.0', 180], [$device['version'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? 180]);
+        self::assertSame(
+            ['9.3.0', 180],
+            [$device['version'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? 180],
+        );
         self::assertNull($job->refresh()->erase_begun_at);
-        $now = $this->getJson("/api/v1/jobs/{$job->id}")->assertOk()->json('now');
-        self::assertNotNull($now['act'], 'a base that is missing names what to do next: '.json_encode($now, JSON_THROW_ON_ERROR));
+        $now = $this->getJson("/api/v1/jobs/{$job->id}")
+            ->assertOk()
+            ->json('now');
+        self::assertNotNull(
+            $now['act'],
+            'a base that is missing names what to do next: '.json_encode($now, JSON_THROW_ON_ERROR),
+        );
     }
 
     public function test_a_pairing_that_is_taken_back_is_asked_for_again(): void
@@ -57,7 +73,9 @@ final class OffThePathTest extends FeatureTestCase
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'pairing-withdrawn']);
         app(LiveReadings::class)->lookAtDevices();
 
-        $this->getJson("/api/v1/jobs/{$job->id}")->assertJsonPath('now.act', 'ask-to-pair')->assertJsonPath('now.who', 'technician-at-device');
+        $this->getJson("/api/v1/jobs/{$job->id}")
+            ->assertJsonPath('now.act', 'ask-to-pair')
+            ->assertJsonPath('now.who', 'technician-at-device');
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL])->assertConflict();
         $this->postJson("/api/v1/jobs/{$job->id}/pair")->assertOk();
         $this->workUntil($job, StepCode::Pair, StepState::Done);
@@ -65,16 +83,36 @@ final class OffThePathTest extends FeatureTestCase
         $this->getJson("/api/v1/jobs/{$job->id}")->assertJsonPath('now.act', 'cross-line');
     }
 
+    public function test_a_device_that_wants_its_passcode_before_it_pairs_again_has_that_asked_for(): void
+    {
+        $job = $this->openJob();
+        $this->acceptRoute($job);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/faults', ['kind' => 'passcode-wanted']);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'pairing-withdrawn']);
+        $this->workUntilProblem($job, StepCode::BackUp, 'passcode-wanted');
+
+        $now = $this->getJson("/api/v1/jobs/{$job->id}")->json('now');
+        self::assertStringContainsString('its pairing was taken back', $now['why']);
+        self::assertStringContainsString('enter it on the device, never here', $now['why']);
+        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/answers', ['answer' => 'passcode']);
+        $this->workUntil($job, StepCode::CrossLine);
+    }
+
     /** @param  array<string, mixed>  $body */
     #[DataProvider('actsOnAnEndedJob')]
-    public function test_an_ended_job_takes_nothing_more_and_keeps_no_passphrase(string $method, string $path, array $body): void
-    {
+    public function test_an_ended_job_takes_nothing_more_and_keeps_no_passphrase(
+        string $method,
+        string $path,
+        array $body,
+    ): void {
         $job = $this->openJob();
         $this->workUntil($job, StepCode::ChooseRoute);
         $this->postJson("/api/v1/jobs/{$job->id}/leave")->assertOk();
         $before = $job->refresh()->getAttributes();
 
-        $this->json($method, "/api/v1/jobs/{$job->id}/{$path}", $body)->assertConflict()->assertJsonPath('code', 'job-ended');
+        $this->json($method, "/api/v1/jobs/{$job->id}/{$path}", $body)
+            ->assertConflict()
+            ->assertJsonPath('code', 'job-ended');
 
         self::assertSame($before, $job->refresh()->getAttributes());
         self::assertSame(0, HeldPassphrase::query()->count());
@@ -83,7 +121,11 @@ final class OffThePathTest extends FeatureTestCase
     /** @return iterable<string, array{string, string, array<string, mixed>}> */
     public static function actsOnAnEndedJob(): iterable
     {
-        yield 'passphrase' => ['POST', 'passphrase', ['passphrase' => 'slack water at noon', 'again' => 'slack water at noon']];
+        yield 'passphrase' => [
+            'POST',
+            'passphrase',
+            ['passphrase' => 'slack water at noon', 'again' => 'slack water at noon'],
+        ];
         yield 'attestation' => ['PUT', 'attestations/passcode-known', []];
         yield 'cloud' => ['PUT', 'cloud', ['backup' => null, 'syncs' => []]];
         yield 'goal' => ['PUT', 'goal', ['goal' => ['newestInMajor' => 8]]];
@@ -93,14 +135,20 @@ final class OffThePathTest extends FeatureTestCase
         yield 'line' => ['POST', 'line', ['serial' => self::SERIAL]];
     }
 
-    public function test_a_goal_in_the_products_own_spelling_is_planned_and_one_that_is_not_understood_changes_nothing(): void
+    public function test_a_goal_in_the_products_own_spelling_is_planned_and_a_riddle_changes_nothing(): void
     {
         $job = $this->openJob('SKL-0102', '9');
         $this->workUntil($job, StepCode::ChooseRoute);
 
-        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '10.0 beta 2']])->assertOk()->assertJsonPath('goal.exact', '10.0.0-beta.2');
-        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['words' => 'abc']])->assertUnprocessable()
-            ->assertJsonPath('errors.0.message', static fn (string $m): bool => str_contains($m, 'is not a goal. Write one of'));
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '10.0 beta 2']])
+            ->assertOk()
+            ->assertJsonPath('goal.exact', '10.0.0-beta.2');
+        $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['words' => 'abc']])
+            ->assertUnprocessable()
+            ->assertJsonPath(
+                'errors.0.message',
+                static fn (string $m): bool => str_contains($m, 'is not a goal. Write one of'),
+            );
         $this->getJson("/api/v1/jobs/{$job->id}")->assertJsonPath('goal.exact', '10.0.0-beta.2');
     }
 
@@ -113,7 +161,10 @@ final class OffThePathTest extends FeatureTestCase
 
         $shown = $this->getJson("/api/v1/jobs/{$job->id}")->assertOk();
         self::assertSame(['8G210'], array_column($shown->json('refusedPermits'), 'build'));
-        $ends = array_map(static fn (array $r): string => $r['legs'][count($r['legs']) - 1]['to']['build'], $shown->json('plan.routes'));
+        $ends = array_map(
+            static fn (array $r): string => $r['legs'][count($r['legs']) - 1]['to']['build'],
+            $shown->json('plan.routes'),
+        );
         $refused = array_keys($ends, '8G210', true);
         self::assertSame(array_slice(array_keys($ends), -count($refused)), $refused, 'the refused ones are the last');
         self::assertSame(Position::Choosing->value, $shown->json('position'));

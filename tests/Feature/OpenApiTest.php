@@ -46,21 +46,52 @@ final class OpenApiTest extends FeatureTestCase
         $this->assertKeepsTo('Almanac', $this->getJson('/api/v1/almanac'));
         $this->assertKeepsTo('Windows', $this->getJson('/api/v1/almanac/models/FN7-1/windows'));
         $this->assertKeepsTo('Identity', $this->postJson('/api/v1/identify', ['modelName' => 'Fenn 7']));
-        $byHand = $this->postJson('/api/v1/intake', ['serial' => 'SKL-0900', 'modelName' => 'Fenn 7', 'version' => '9.3']);
+        $byHand = $this->postJson('/api/v1/intake', [
+            'serial' => 'SKL-0900',
+            'modelName' => 'Fenn 7',
+            'version' => '9.3',
+        ]);
         $this->assertKeepsTo('Job', $byHand);
-        $this->assertKeepsTo('Batch', $this->postJson('/api/v1/intake/batch/preview', ['csv' => "serial,modelName,version,goal\nSKL-0901,Fenn 7,9.3,8.7\n,Fenn 7,nine,8.7"]));
-        $this->assertKeepsTo('FilePreview', $this->postJson('/api/v1/almanac/import/preview', ['text' => $this->get('/api/v1/almanac/vendors/osterly/builds.csv')->getContent(), 'vendor' => 'osterly', 'fileName' => 'b.csv']));
-        $this->assertKeepsTo('Vendor', $this->signedIn(User::factory()->create(['role' => 'lead']))->putJson('/api/v1/vendors/osterly', ['name' => 'Osterly', 'address' => config('jade.demo_vendors.osterly.address'), 'refreshMinutes' => 60]));
+        $this->assertKeepsTo(
+            'Batch',
+            $this->postJson('/api/v1/intake/batch/preview', [
+                'csv' => "serial,modelName,version,goal\nSKL-0901,Fenn 7,9.3,8.7\n,Fenn 7,nine,8.7",
+            ]),
+        );
+        $this->assertKeepsTo(
+            'FilePreview',
+            $this->postJson('/api/v1/almanac/import/preview', [
+                'text' => $this->get('/api/v1/almanac/vendors/osterly/builds.csv')->getContent(),
+                'vendor' => 'osterly',
+                'fileName' => 'b.csv',
+            ]),
+        );
+        $this->assertKeepsTo(
+            'Vendor',
+            $this->signedIn(User::factory()->create(['role' => 'lead']))->putJson('/api/v1/vendors/osterly', [
+                'name' => 'Osterly',
+                'address' => config('jade.demo_vendors.osterly.address'),
+                'refreshMinutes' => 60,
+            ]),
+        );
         $opened = $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL]);
         $this->assertKeepsTo('Job', $opened);
-        $this->assertKeepsTo('Problem', $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL]), 'application/problem+json');
+        $this->assertKeepsTo(
+            'Problem',
+            $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL]),
+            'application/problem+json',
+        );
         $job = \App\Models\BenchJob::query()->findOrFail($opened->json('id'));
         $this->acceptRoute($job);
         $this->assertKeepsTo('Windows', $this->getJson("/api/v1/jobs/{$job->id}/windows"));
         $this->assertKeepsTo('Since', $this->getJson("/api/v1/jobs/{$job->id}/since"));
         $this->workUntil($job, StepCode::CrossLine);
         $this->assertKeepsTo('Job', $this->putJson("/api/v1/jobs/{$job->id}/attestations/passcode-known"));
-        $this->assertKeepsTo('Problem', $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]), 'application/problem+json');
+        $this->assertKeepsTo(
+            'Problem',
+            $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]),
+            'application/problem+json',
+        );
         $this->putJson("/api/v1/jobs/{$job->id}/attestations/owner-account-at-hand");
         $this->assertKeepsTo('Job', $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]));
         $this->workUntil($job, StepCode::HandOver);
@@ -69,7 +100,10 @@ final class OpenApiTest extends FeatureTestCase
         $this->assertKeepsTo('Missing', $this->getJson("/api/v1/jobs/{$job->id}/missing"));
         $this->assertKeepsTo('Evidence', $this->getJson('/api/v1/evidence?osLine=tarn&from=9&to=8'));
         $this->assertKeepsTo('HandOver', $this->postJson("/api/v1/jobs/{$job->id}/aftercare/look"));
-        $this->assertKeepsTo('HandOver', $this->putJson("/api/v1/jobs/{$job->id}/aftercare/cards-again", ['done' => true]));
+        $this->assertKeepsTo(
+            'HandOver',
+            $this->putJson("/api/v1/jobs/{$job->id}/aftercare/cards-again", ['done' => true]),
+        );
         $this->assertKeepsTo('Sheet', $this->getJson("/api/v1/jobs/{$job->id}/sheet"));
         $this->assertKeepsTo('Job', $this->postJson("/api/v1/jobs/{$job->id}/hand-over"));
         $this->assertKeepsTo('Jobs', $this->getJson('/api/v1/jobs?find=fenn&state=ended'));
@@ -88,12 +122,27 @@ final class OpenApiTest extends FeatureTestCase
         $document->{'$id'} = self::BASE.'openapi.json';
         $resolver->registerRaw($document);
         foreach (['plan', 'situation', 'hand-over'] as $name) {
-            $resolver->registerFile(self::BASE."formats/{$name}.schema.json", RunningSystem::root()."/docs/formats/{$name}.schema.json");
+            $resolver->registerFile(
+                self::BASE."formats/{$name}.schema.json",
+                RunningSystem::root()."/docs/formats/{$name}.schema.json",
+            );
         }
 
-        $error = $validator->validate(json_decode((string) $response->getContent()), (object) ['$ref' => self::BASE."openapi.json#/components/schemas/{$schema}"])->error();
+        $error = $validator
+            ->validate(
+                json_decode((string) $response->getContent()),
+                (object) ['$ref' => self::BASE."openapi.json#/components/schemas/{$schema}"],
+            )
+            ->error();
 
-        self::assertNull($error, $error === null ? '' : json_encode((new ErrorFormatter)->format($error), JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES)."\n".substr((string) $response->getContent(), 0, 600));
+        self::assertNull(
+            $error,
+            $error === null
+                ? ''
+                : json_encode((new ErrorFormatter)->format($error), JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES)
+                    ."\n"
+                    .substr((string) $response->getContent(), 0, 600),
+        );
         self::assertSame($type, $response->headers->get('Content-Type'));
     }
 

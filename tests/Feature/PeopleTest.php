@@ -22,25 +22,48 @@ final class PeopleTest extends FeatureTestCase
 
     public function test_a_lead_adds_changes_and_removes_people(): void
     {
-        $new = ['name' => 'Ivo Stone', 'email' => 'ivo@skerry.example', 'role' => 'technician', 'password' => 'kelp-landing-4'];
-        $id = $this->postJson('/api/v1/people', $new)->assertCreated()->assertJsonPath('role', 'technician')->json('id');
+        $new = [
+            'name' => 'Ivo Stone',
+            'email' => 'ivo@skerry.example',
+            'role' => 'technician',
+            'password' => 'kelp-landing-4',
+        ];
+        $id = $this->postJson('/api/v1/people', $new)
+            ->assertCreated()
+            ->assertJsonPath('role', 'technician')
+            ->json('id');
         self::assertStringStartsWith('$argon2id$', User::query()->findOrFail($id)->getAuthPassword());
-        $this->postJson('/api/v1/people', $new)->assertUnprocessable()->assertJsonPath('errors.0.message', 'Somebody signs in with this address already.');
-        $this->postJson('/api/v1/people', ['email' => 'x@skerry.example', 'password' => 'short'] + $new)->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/password');
+        $this->postJson('/api/v1/people', $new)
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.0.message', 'Somebody signs in with this address already.');
+        $this->postJson('/api/v1/people', ['email' => 'x@skerry.example', 'password' => 'short'] + $new)
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.0.pointer', '/password');
 
         $this->visit($id);
-        $this->putJson("/api/v1/people/{$id}", ['name' => 'Ivo Stone', 'email' => 'ivo@skerry.example', 'role' => 'viewer'])->assertOk()->assertJsonPath('role', 'viewer');
+        $this->putJson("/api/v1/people/{$id}", [
+            'name' => 'Ivo Stone',
+            'email' => 'ivo@skerry.example',
+            'role' => 'viewer',
+        ])
+            ->assertOk()
+            ->assertJsonPath('role', 'viewer');
         self::assertSame(0, DB::table('sessions')->where('user_id', $id)->count(), 'another role ends the sessions');
         self::assertTrue(Hash::check('kelp-landing-4', User::query()->findOrFail($id)->getAuthPassword()));
         $this->deleteJson("/api/v1/people/{$id}")->assertNoContent();
         self::assertSame(['Maren Dow'], array_column($this->getJson('/api/v1/people')->json('people'), 'name'));
-        $this->postJson('/api/v1/session', ['email' => 'ivo@skerry.example', 'password' => 'kelp-landing-4'])->assertUnprocessable();
+        $this->postJson('/api/v1/session', [
+            'email' => 'ivo@skerry.example',
+            'password' => 'kelp-landing-4',
+        ])->assertUnprocessable();
     }
 
     public function test_the_last_lead_can_be_neither_removed_nor_demoted(): void
     {
         $me = ['name' => 'Maren Dow', 'email' => $this->lead->email, 'role' => 'technician'];
-        $this->deleteJson("/api/v1/people/{$this->lead->id}")->assertConflict()->assertJsonPath('detail', 'This is the last lead. Make somebody else a lead first.');
+        $this->deleteJson("/api/v1/people/{$this->lead->id}")
+            ->assertConflict()
+            ->assertJsonPath('detail', 'This is the last lead. Make somebody else a lead first.');
         $this->putJson("/api/v1/people/{$this->lead->id}", $me)->assertConflict();
         $other = User::factory()->create(['role' => 'lead']);
         $this->deleteJson("/api/v1/people/{$other->id}")->assertNoContent();
@@ -53,7 +76,9 @@ final class PeopleTest extends FeatureTestCase
     {
         $this->visit($this->lead->id, 'a-session-id');
         $listed = $this->getJson('/api/v1/sessions')->assertOk()->json('sessions');
-        $mine = array_values(array_filter($listed, static fn (array $s): bool => $s['id'] === hash('sha256', 'a-session-id')))[0];
+        $mine = array_values(
+            array_filter($listed, static fn (array $s): bool => $s['id'] === hash('sha256', 'a-session-id')),
+        )[0];
         self::assertSame(['10.1.2.3', 'Depot browser', false], [$mine['address'], $mine['browser'], $mine['current']]);
         self::assertStringNotContainsString('a-session-id', json_encode($listed, JSON_THROW_ON_ERROR));
 
@@ -81,6 +106,13 @@ final class PeopleTest extends FeatureTestCase
 
     private function visit(int $user, string $id = 'some-session'): void
     {
-        DB::table('sessions')->insert(['id' => $id, 'user_id' => $user, 'ip_address' => '10.1.2.3', 'user_agent' => 'Depot browser', 'payload' => '', 'last_activity' => time()]);
+        DB::table('sessions')->insert([
+            'id' => $id,
+            'user_id' => $user,
+            'ip_address' => '10.1.2.3',
+            'user_agent' => 'Depot browser',
+            'payload' => '',
+            'last_activity' => time(),
+        ]);
     }
 }

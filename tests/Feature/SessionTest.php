@@ -10,11 +10,22 @@ final class SessionTest extends FeatureTestCase
 {
     public function test_signs_in_and_out(): void
     {
-        User::factory()->create(['name' => 'Teo Lind', 'email' => 'teo@skerry.example', 'password' => 'a-long-passphrase']);
+        User::factory()->create([
+            'name' => 'Teo Lind',
+            'email' => 'teo@skerry.example',
+            'password' => 'a-long-passphrase',
+        ]);
         $this->withHeader('Referer', config('app.url'));
 
         $this->postJson('/api/v1/session', ['email' => 'teo@skerry.example', 'password' => 'a-long-passphrase'])
-            ->assertOk()->assertExactJson(['name' => 'Teo Lind', 'email' => 'teo@skerry.example', 'role' => 'technician', 'mayAct' => true, 'leads' => false]);
+            ->assertOk()
+            ->assertExactJson([
+                'name' => 'Teo Lind',
+                'email' => 'teo@skerry.example',
+                'role' => 'technician',
+                'mayAct' => true,
+                'leads' => false,
+            ]);
         $this->getJson('/api/v1/session')->assertOk();
         $this->deleteJson('/api/v1/session')->assertNoContent();
         $this->assertGuest('web');
@@ -29,11 +40,23 @@ final class SessionTest extends FeatureTestCase
     {
         User::factory()->create(['email' => 'teo@skerry.example']);
         $this->withHeader('Referer', config('app.url'));
-        $wrong = $this->postJson('/api/v1/session', ['email' => 'teo@skerry.example', 'password' => 'x'])->assertUnprocessable();
-        $nobody = $this->postJson('/api/v1/session', ['email' => 'nobody@skerry.example', 'password' => 'x'])->assertUnprocessable();
+        $wrong = $this->postJson('/api/v1/session', [
+            'email' => 'teo@skerry.example',
+            'password' => 'x',
+        ])->assertUnprocessable();
+        $nobody = $this->postJson('/api/v1/session', [
+            'email' => 'nobody@skerry.example',
+            'password' => 'x',
+        ])->assertUnprocessable();
 
         self::assertSame('application/problem+json', $wrong->headers->get('Content-Type'));
-        self::assertSame(['pointer' => '/email', 'message' => 'This address and password do not belong together. Check both and try again.'], $wrong->json('errors.0'));
+        self::assertSame(
+            [
+                'pointer' => '/email',
+                'message' => 'This address and password do not belong together. Check both and try again.',
+            ],
+            $wrong->json('errors.0'),
+        );
         self::assertSame($wrong->json(), $nobody->json());
     }
 
@@ -42,7 +65,10 @@ final class SessionTest extends FeatureTestCase
         $this->withHeader('Referer', config('app.url'));
         $codes = [];
         for ($i = 0; $i < 7; $i++) {
-            $codes[] = $this->postJson('/api/v1/session', ['email' => 'guess@skerry.example', 'password' => "try {$i}"])->json('code');
+            $codes[] = $this->postJson('/api/v1/session', [
+                'email' => 'guess@skerry.example',
+                'password' => "try {$i}",
+            ])->json('code');
         }
 
         self::assertSame([...array_fill(0, 6, 'invalid-input'), 'too-many'], $codes);
@@ -50,8 +76,12 @@ final class SessionTest extends FeatureTestCase
 
     public function test_nothing_is_told_to_those_who_are_not_signed_in(): void
     {
-        foreach ([['GET', '/bench'], ['GET', '/jobs/1'], ['POST', '/jobs'], ['POST', '/almanac/refresh']] as [$method, $path]) {
-            $this->json($method, "/api/v1{$path}")->assertUnauthorized()->assertJsonPath('code', 'signed-out');
+        foreach (
+            [['GET', '/bench'], ['GET', '/jobs/1'], ['POST', '/jobs'], ['POST', '/almanac/refresh']] as [$method, $path]
+        ) {
+            $this->json($method, "/api/v1{$path}")
+                ->assertUnauthorized()
+                ->assertJsonPath('code', 'signed-out');
         }
     }
 
@@ -62,9 +92,23 @@ final class SessionTest extends FeatureTestCase
 
         $this->getJson('/api/v1/bench')->assertOk();
         $this->getJson("/api/v1/jobs/{$job->id}")->assertOk();
-        foreach ([['POST', '/jobs'], ['PUT', "/jobs/{$job->id}/goal"], ['PUT', "/jobs/{$job->id}/route"], ['PUT', "/jobs/{$job->id}/attestations/passcode-known"], ['POST', "/jobs/{$job->id}/line"],
-            ['POST', "/jobs/{$job->id}/backup-again"], ['POST', "/jobs/{$job->id}/steps/pair/retry"], ['POST', "/jobs/{$job->id}/hand-over"], ['POST', "/jobs/{$job->id}/leave"], ['POST', '/almanac/refresh']] as [$method, $path]) {
-            $this->json($method, "/api/v1{$path}", ['serial' => self::SERIAL])->assertForbidden()->assertJsonPath('code', 'not-allowed');
+        foreach (
+            [
+                ['POST', '/jobs'],
+                ['PUT', "/jobs/{$job->id}/goal"],
+                ['PUT', "/jobs/{$job->id}/route"],
+                ['PUT', "/jobs/{$job->id}/attestations/passcode-known"],
+                ['POST', "/jobs/{$job->id}/line"],
+                ['POST', "/jobs/{$job->id}/backup-again"],
+                ['POST', "/jobs/{$job->id}/steps/pair/retry"],
+                ['POST', "/jobs/{$job->id}/hand-over"],
+                ['POST', "/jobs/{$job->id}/leave"],
+                ['POST', '/almanac/refresh'],
+            ] as [$method, $path]
+        ) {
+            $this->json($method, "/api/v1{$path}", ['serial' => self::SERIAL])
+                ->assertForbidden()
+                ->assertJsonPath('code', 'not-allowed');
         }
     }
 }

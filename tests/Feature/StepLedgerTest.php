@@ -35,12 +35,30 @@ final class StepLedgerTest extends FeatureTestCase
     {
         $job = $this->openJob();
 
-        self::assertSame(['pair'], $job->steps->reject(static fn (JobStep $s): bool => $s->state === StepState::Waiting)->pluck('code')->map(static fn (StepCode $c): string => $c->value)->all());
+        self::assertSame(
+            ['pair'],
+            $job->steps
+                ->reject(static fn (JobStep $s): bool => $s->state === StepState::Waiting)
+                ->pluck('code')
+                ->map(static fn (StepCode $c): string => $c->value)
+                ->all(),
+        );
         $this->finish($job, StepCode::Pair);
         self::assertSame(StepState::NeedsHand, $job->step(StepCode::ChooseRoute)->state);
         $this->ledger()->doneByHand($job->step(StepCode::ChooseRoute));
-        self::assertSame([StepState::Ready, StepState::Ready, StepState::Waiting], [$job->step(StepCode::BackUp)->state, $job->step(StepCode::FetchPackage)->state, $job->step(StepCode::CrossLine)->state]);
-        array_map(fn (StepCode $c) => $this->finish($job, $c), [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup]);
+        self::assertSame(
+            [StepState::Ready, StepState::Ready, StepState::Waiting],
+            [
+                $job->step(StepCode::BackUp)->state,
+                $job->step(StepCode::FetchPackage)->state,
+                $job->step(StepCode::CrossLine)->state,
+            ],
+        );
+        array_map(fn (StepCode $c) => $this->finish($job, $c), [
+            StepCode::BackUp,
+            StepCode::VerifyBackup,
+            StepCode::SealBackup,
+        ]);
         self::assertSame(StepState::Waiting, $job->step(StepCode::CrossLine)->state, 'The package is not there yet.');
         $this->finish($job, StepCode::FetchPackage);
         self::assertSame(StepState::NeedsHand, $job->step(StepCode::CrossLine)->state);
@@ -92,11 +110,17 @@ final class StepLedgerTest extends FeatureTestCase
     {
         $job = $this->openJob();
         $step = $this->claimed($job->step(StepCode::Pair));
-        $this->postJson("/api/v1/jobs/{$job->id}/steps/pair/retry")->assertConflict()->assertJsonPath('code', 'not-now');
+        $this->postJson("/api/v1/jobs/{$job->id}/steps/pair/retry")
+            ->assertConflict()
+            ->assertJsonPath('code', 'not-now');
         $this->ledger()->fail($step, Problem::of(ProblemCode::ConsentRefused, 'No.'));
 
-        $this->getJson("/api/v1/jobs/{$job->id}")->assertJsonPath('needsHand', true)->assertJsonPath('current.problem.code', 'consent-refused');
-        $this->postJson("/api/v1/jobs/{$job->id}/steps/pair/retry")->assertOk()->assertJsonPath('current.state', 'ready');
+        $this->getJson("/api/v1/jobs/{$job->id}")
+            ->assertJsonPath('needsHand', true)
+            ->assertJsonPath('current.problem.code', 'consent-refused');
+        $this->postJson("/api/v1/jobs/{$job->id}/steps/pair/retry")
+            ->assertOk()
+            ->assertJsonPath('current.state', 'ready');
     }
 
     public function test_a_hand_cannot_do_a_step_that_is_not_its_turn(): void
@@ -133,7 +157,10 @@ final class StepLedgerTest extends FeatureTestCase
         $this->app->forgetInstance(\App\Ports\DeviceLink::class);
         $this->artisan('queue:work', ['--once' => true, '--sleep' => 0, '--tries' => 0])->run();
 
-        self::assertSame([StepState::Ready, 'link-lost'], [$job->step(StepCode::Pair)->state, $job->step(StepCode::Pair)->problem->reason ?? null]);
+        self::assertSame(
+            [StepState::Ready, 'link-lost'],
+            [$job->step(StepCode::Pair)->state, $job->step(StepCode::Pair)->problem->reason ?? null],
+        );
         config(['jade.device_link' => $address]);
         $this->app->forgetInstance(\App\Ports\DeviceLink::class);
         $this->workUntil($job, StepCode::ChooseRoute);
@@ -159,11 +186,19 @@ final class StepLedgerTest extends FeatureTestCase
 
     private function silence(JobStep $step): void
     {
-        JobStep::query()->whereKey($step->id)->update(['heartbeat_at' => now()->subSeconds(31)->format('Y-m-d H:i:s.v')]);
+        JobStep::query()
+            ->whereKey($step->id)
+            ->update(['heartbeat_at' => now()->subSeconds(31)->format('Y-m-d H:i:s.v')]);
     }
 
     private function sweep(): void
     {
-        (new Sweeper($this->ledger(), app(StepBell::class), app(PassphraseLocker::class), app(\App\Packages\Ahead::class), new NativeClock('UTC')))->sweep();
+        (new Sweeper(
+            $this->ledger(),
+            app(StepBell::class),
+            app(PassphraseLocker::class),
+            app(\App\Packages\Ahead::class),
+            new NativeClock('UTC'),
+        ))->sweep();
     }
 }

@@ -21,7 +21,24 @@ final class VendorServiceTest extends FeatureTestCase
         file_put_contents("{$folder}/key.der", hex2bin('302a300506032b6570032100').self::decode($x));
         file_put_contents("{$folder}/input", "{$head}.{$payload}");
         file_put_contents("{$folder}/signature", self::decode($signature));
-        $verify = new Process(['openssl', 'pkeyutl', '-verify', '-pubin', '-inkey', 'key.der', '-keyform', 'DER', '-rawin', '-in', 'input', '-sigfile', 'signature'], $folder);
+        $verify = new Process(
+            [
+                'openssl',
+                'pkeyutl',
+                '-verify',
+                '-pubin',
+                '-inkey',
+                'key.der',
+                '-keyform',
+                'DER',
+                '-rawin',
+                '-in',
+                'input',
+                '-sigfile',
+                'signature',
+            ],
+            $folder,
+        );
 
         self::assertSame(0, $verify->run(), $verify->getErrorOutput().$verify->getOutput());
         file_put_contents("{$folder}/input", "{$head}.{$payload}x");
@@ -51,13 +68,30 @@ final class VendorServiceTest extends FeatureTestCase
     public function test_permits_are_refused_with_a_reason(): void
     {
         $package = fn (string $build): string => $this->heldBuild($build)->packages[0]->sha256;
-        $ask = static fn (array $change): Response => Http::asJson()->post(config('jade.demo_vendors.brightmere.address').'/permits', $change + [
-            'deviceSerial' => 'SKL-0042', 'hardwareId' => 'FN7-2', 'build' => '8G210', 'packageSha256' => $package('8G210'), 'nonce' => 'n',
-        ]);
+        $ask = static fn (array $change): Response => Http::asJson()->post(
+            config('jade.demo_vendors.brightmere.address').'/permits',
+            $change + [
+                'deviceSerial' => 'SKL-0042',
+                'hardwareId' => 'FN7-2',
+                'build' => '8G210',
+                'packageSha256' => $package('8G210'),
+                'nonce' => 'n',
+            ],
+        );
 
         self::assertSame(200, $ask([])->status());
-        self::assertSame([403, 'wrong-model', 'application/problem+json'], [$ask(['hardwareId' => 'FN6-1'])->status(), $ask(['hardwareId' => 'FN6-1'])->json('code'), $ask(['hardwareId' => 'FN6-1'])->header('Content-Type')]);
-        self::assertSame('window-closed', $ask(['build' => '8F190', 'packageSha256' => $package('8F190')])->json('code'));
+        self::assertSame(
+            [403, 'wrong-model', 'application/problem+json'],
+            [
+                $ask(['hardwareId' => 'FN6-1'])->status(),
+                $ask(['hardwareId' => 'FN6-1'])->json('code'),
+                $ask(['hardwareId' => 'FN6-1'])->header('Content-Type'),
+            ],
+        );
+        self::assertSame(
+            'window-closed',
+            $ask(['build' => '8F190', 'packageSha256' => $package('8F190')])->json('code'),
+        );
         self::assertSame('unknown-package', $ask(['packageSha256' => str_repeat('0', 64)])->json('code'));
         self::assertSame(400, $ask(['nonce' => ''])->status());
     }

@@ -15,6 +15,8 @@ use Tests\Fault\ActRuns;
 #[AsCommand('acts', 'Lets people do anything at any moment, and tells every promise that was broken')]
 final class ActMeasure extends Command
 {
+    private const TOLD_EVERY = 50;
+
     protected function configure(): void
     {
         $this->addOption('runs', null, InputOption::VALUE_REQUIRED, 'How many', '100')
@@ -32,10 +34,16 @@ final class ActMeasure extends Command
         for ($seed = $from; $seed < $from + $count; $seed++) {
             $run = $runs->one($seed);
             $ended[$run['ended']] = ($ended[$run['ended']] ?? 0) + 1;
+            if (array_sum($ended) % self::TOLD_EVERY === 0) {
+                $output->writeln(sprintf('%d of %d runs', array_sum($ended), $count));
+            }
             foreach ($run['broken'] as $promise) {
                 $broken++;
                 $output->writeln("seed {$seed}, {$run['serial']}: {$promise}");
-                $output->writeln('    after '.implode(' · ', array_slice($run['acts'], -12)), OutputInterface::VERBOSITY_VERBOSE);
+                $output->writeln(
+                    '    after '.implode(' · ', array_slice($run['acts'], -12)),
+                    OutputInterface::VERBOSITY_VERBOSE,
+                );
             }
         }
         foreach ($runs->done() as $what => $many) {
@@ -43,8 +51,13 @@ final class ActMeasure extends Command
         }
         $runs->stop();
         ksort($ended);
-        $ends = implode(', ', array_map(static fn (string $state, int $many): string => "{$many} {$state}", array_keys($ended), $ended));
-        $output->writeln(sprintf('%d runs in %.0f s: %s; %d promises broken', $count, microtime(true) - $started, $ends, $broken));
+        $ends = implode(
+            ', ',
+            array_map(static fn (string $state, int $many): string => "{$many} {$state}", array_keys($ended), $ended),
+        );
+        $output->writeln(
+            sprintf('%d runs in %.0f s: %s; %d promises broken', $count, microtime(true) - $started, $ends, $broken),
+        );
 
         return 0;
     }

@@ -21,7 +21,13 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
 
-#[AsCommand('bag', 'Writes, verifies and lowers bags of many small and of some large files, beside openssl and cp on the same files')]
+#[
+    AsCommand(
+        'bag',
+        'Writes, verifies and lowers bags of many small and of some large files, beside openssl and cp on the '
+            .'same files',
+    ),
+]
 final class BagMeasure extends Command
 {
     protected function configure(): void
@@ -57,20 +63,61 @@ final class BagMeasure extends Command
             for ($i = 0; $i < $files; $i++) {
                 $stream = fopen("{$folder}/source", 'rb');
                 assert($stream !== false);
-                $writer->put('photos', sprintf('%03d/item-%05d', $i % 200, $i), Rfc3339::parse('2026-11-01T12:00:00Z'), $stream);
+                $writer->put(
+                    'photos',
+                    sprintf('%03d/item-%05d', $i % 200, $i),
+                    Rfc3339::parse('2026-11-01T12:00:00Z'),
+                    $stream,
+                );
                 fclose($stream);
             }
             $writer->finish(Sample::description($name), ['photos' => 9]);
         });
-        $output->writeln(sprintf('%s: %d files of %d kB, %.0f MB; backed up in %.1f s: %.0f MB/s, %.0f files/s', $name, $files, $bytes / 1024, $megabytes, $write, $megabytes / $write, $files / $write));
+        $output->writeln(
+            sprintf(
+                '%s: %d files of %d kB, %.0f MB; backed up in %.1f s: %.0f MB/s, %.0f files/s',
+                $name,
+                $files,
+                $bytes / 1024,
+                $megabytes,
+                $write,
+                $megabytes / $write,
+                $files / $write,
+            ),
+        );
         $cores = (int) shell_exec('nproc');
         // one after the other and twice, so that neither finds a warmer cache
         [$ours, $theirs] = [INF, INF];
         for ($round = 0; $round < 2; $round++) {
-            $theirs = min($theirs, self::seconds(static fn () => exec("cd {$folder}/{$name} && find data -type f -print0 | xargs -0 -P {$cores} -n ".max(1, min(400, intdiv($files, $cores * 2))).' openssl dgst -sha256 > /dev/null')));
-            $ours = min($ours, self::seconds(static fn () => BagVerifier::verify("{$folder}/{$name}")->isSound() || throw new \RuntimeException('The bag is not sound.')));
+            $theirs = min(
+                $theirs,
+                self::seconds(
+                    static fn () => exec(
+                        "cd {$folder}/{$name} && find data -type f -print0 | xargs -0 -P {$cores} -n "
+                            .max(1, min(400, intdiv($files, $cores * 2)))
+                            .' openssl dgst -sha256 > /dev/null',
+                    ),
+                ),
+            );
+            $ours = min(
+                $ours,
+                self::seconds(
+                    static fn () => BagVerifier::verify("{$folder}/{$name}")->isSound()
+                        || throw new \RuntimeException('The bag is not sound.'),
+                ),
+            );
         }
-        $output->writeln(sprintf('  verified in %.2f s: %.0f MB/s, %.0f files/s; openssl dgst on %d cores %.2f s; ratio %.2f', $ours, $megabytes / $ours, $files / $ours, $cores, $theirs, $theirs / $ours));
+        $output->writeln(
+            sprintf(
+                '  verified in %.2f s: %.0f MB/s, %.0f files/s; openssl dgst on %d cores %.2f s; ratio %.2f',
+                $ours,
+                $megabytes / $ours,
+                $files / $ours,
+                $cores,
+                $theirs,
+                $theirs / $ours,
+            ),
+        );
     }
 
     private function lowering(OutputInterface $output, string $folder): void
@@ -79,10 +126,29 @@ final class BagMeasure extends Command
         for ($round = 0; $round < 5; $round++) {
             exec("rm -rf {$folder}/cp {$folder}/low");
             $theirs = min($theirs, self::seconds(static fn () => exec("cp -al {$folder}/small {$folder}/cp")));
-            $ours = min($ours, self::seconds(static fn () => Lowering::lower("{$folder}/small", "{$folder}/low", Version::parse('8.7.0'), 'low', Rfc3339::parse(Sample::NOW))));
+            $ours = min(
+                $ours,
+                self::seconds(
+                    static fn () => Lowering::lower(
+                        "{$folder}/small",
+                        "{$folder}/low",
+                        Version::parse('8.7.0'),
+                        'low',
+                        Rfc3339::parse(Sample::NOW),
+                    ),
+                ),
+            );
         }
         $copied = (int) shell_exec("find {$folder}/low/data -type f -links 1 | wc -l");
-        $output->writeln(sprintf('  lowered in %.2f s; cp -al %.2f s: %.2f times as long; %d payload files copied', $ours, $theirs, $ours / $theirs, $copied));
+        $output->writeln(
+            sprintf(
+                '  lowered in %.2f s; cp -al %.2f s: %.2f times as long; %d payload files copied',
+                $ours,
+                $theirs,
+                $ours / $theirs,
+                $copied,
+            ),
+        );
         exec("rm -rf {$folder}/cp {$folder}/low");
     }
 
@@ -94,7 +160,13 @@ final class BagMeasure extends Command
         $write = self::seconds(static function () use ($folder, $pgp, $source, &$bytes): void {
             $writer = EncryptedBagWriter::open("{$folder}/encrypted", $pgp);
             foreach (array_slice(glob("{$source}/*/*") ?: [], 0, 8) as $file) {
-                $item = new Item('photos', basename($file), (int) filesize($file), (string) hash_file('sha256', $file), Rfc3339::parse('2026-11-01T12:00:00Z'));
+                $item = new Item(
+                    'photos',
+                    basename($file),
+                    (int) filesize($file),
+                    (string) hash_file('sha256', $file),
+                    Rfc3339::parse('2026-11-01T12:00:00Z'),
+                );
                 $stream = fopen($file, 'rb');
                 assert($stream !== false);
                 $writer->put($item, $stream);
@@ -102,8 +174,20 @@ final class BagMeasure extends Command
             }
             $writer->finish(Sample::description('encrypted'), ['photos' => 9]);
         });
-        $prove = self::seconds(static fn () => (new EncryptedContent("{$folder}/encrypted", $pgp))->prove() === [] || throw new \RuntimeException('The bag does not open whole.'));
-        $output->writeln(sprintf('encrypted: %.0f MB written in %.1f s: %.0f MB/s; opened and proven in %.1f s: %.0f MB/s', $bytes / 1e6, $write, $bytes / 1e6 / $write, $prove, $bytes / 1e6 / $prove));
+        $prove = self::seconds(
+            static fn () => (new EncryptedContent("{$folder}/encrypted", $pgp))->prove() === []
+                || throw new \RuntimeException('The bag does not open whole.'),
+        );
+        $output->writeln(
+            sprintf(
+                'encrypted: %.0f MB written in %.1f s: %.0f MB/s; opened and proven in %.1f s: %.0f MB/s',
+                $bytes / 1e6,
+                $write,
+                $bytes / 1e6 / $write,
+                $prove,
+                $bytes / 1e6 / $prove,
+            ),
+        );
     }
 
     /** @param  callable(): mixed  $do */

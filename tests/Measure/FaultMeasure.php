@@ -17,8 +17,15 @@ final class FaultMeasure extends Command
 {
     protected function configure(): void
     {
-        $this->addOption('what', null, InputOption::VALUE_REQUIRED, 'safeguard: to the erase line; install: all the way, eight devices at once', 'safeguard')
-            ->addOption('runs', null, InputOption::VALUE_REQUIRED, 'How many', '200')->addOption('from', null, InputOption::VALUE_REQUIRED, 'The first seed', '1000');
+        $this->addOption(
+            'what',
+            null,
+            InputOption::VALUE_REQUIRED,
+            'safeguard: to the erase line; install: all the way, eight devices at once',
+            'safeguard',
+        )
+            ->addOption('runs', null, InputOption::VALUE_REQUIRED, 'How many', '200')
+            ->addOption('from', null, InputOption::VALUE_REQUIRED, 'The first seed', '1000');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -26,7 +33,10 @@ final class FaultMeasure extends Command
         $from = (int) $input->getOption('from');
         $count = (int) $input->getOption('runs');
         $started = microtime(true);
-        [$by, $broken] = $input->getOption('what') === 'install' ? $this->install($from, $count, $output) : $this->safeguard($from, $count, $output);
+        [$by, $broken] =
+            $input->getOption('what') === 'install'
+                ? $this->install($from, $count, $output)
+                : $this->safeguard($from, $count, $output);
         ksort($by);
         foreach ($by as $name => $many) {
             $output->writeln(sprintf('%4d  %s', $many, $name));
@@ -59,7 +69,11 @@ final class FaultMeasure extends Command
         $broken = 0;
         for ($seed = $from; $seed < $from + $count; $seed += InstallRuns::AT_ONCE) {
             foreach ($runs->batch(range($seed, min($seed + InstallRuns::AT_ONCE, $from + $count) - 1)) as $run) {
-                $broken += $this->tell($output, "seed {$run['seed']}, {$run['serial']}, ".implode(', ', $run['faults']), $run['broken']);
+                $broken += $this->tell(
+                    $output,
+                    "seed {$run['seed']}, {$run['serial']}, ".implode(', ', $run['faults']),
+                    $run['broken'],
+                );
             }
         }
         $asked = $runs->asked();

@@ -33,10 +33,26 @@ final class PlanMeasure extends Command
         $started = microtime(true);
         $document = LargeCatalogue::of(200, 100)->catalogue();
         $almanac = Sample::almanac($document);
-        $output->writeln(sprintf('catalogue: 200 models, 100 builds, 20,000 packages; made and read in %.1f s', microtime(true) - $started));
+        $output->writeln(
+            sprintf(
+                'catalogue: 200 models, 100 builds, 20,000 packages; made and read in %.1f s',
+                microtime(true) - $started,
+            ),
+        );
 
-        $seconds = $this->inParallel($processes, fn (int $p) => $this->planAll($almanac, 200, intdiv($count, $processes), $p, $output));
-        $output->writeln(sprintf('%d situations on %d processes: %.1f s, %.0f a second', $count, $processes, $seconds, $count / $seconds));
+        $seconds = $this->inParallel(
+            $processes,
+            fn (int $p) => $this->planAll($almanac, 200, intdiv($count, $processes), $p, $output),
+        );
+        $output->writeln(
+            sprintf(
+                '%d situations on %d processes: %.1f s, %.0f a second',
+                $count,
+                $processes,
+                $seconds,
+                $count / $seconds,
+            ),
+        );
         $this->otherModels($output);
         $this->againstNaive($document, $almanac, $output);
 
@@ -51,7 +67,15 @@ final class PlanMeasure extends Command
         foreach (LargeCatalogue::of($models, 1, 100 + $seed)->situations($count, $models) as $situation) {
             $reachable += $planner->plan(Sample::read($situation))->isReachable() ? 1 : 0;
         }
-        $output?->writeln(sprintf('  process %d: %d of %d reachable, peak memory %.0f MB', $seed, $reachable, $count, memory_get_peak_usage(true) / 1e6));
+        $output?->writeln(
+            sprintf(
+                '  process %d: %d of %d reachable, peak memory %.0f MB',
+                $seed,
+                $reachable,
+                $count,
+                memory_get_peak_usage(true) / 1e6,
+            ),
+        );
 
         return $reachable;
     }
@@ -85,7 +109,14 @@ final class PlanMeasure extends Command
             return (hrtime(true) - $started) / 600 / 1e6;
         };
         [$few, $many] = [$time(20), $time(200)];
-        $output->writeln(sprintf('a situation with 20 models: %.2f ms, with 200 models: %.2f ms, ratio %.2f', $few, $many, $many / $few));
+        $output->writeln(
+            sprintf(
+                'a situation with 20 models: %.2f ms, with 200 models: %.2f ms, ratio %.2f',
+                $few,
+                $many,
+                $many / $few,
+            ),
+        );
     }
 
     /** @param  array<string, mixed>  $document */
@@ -101,6 +132,12 @@ final class PlanMeasure extends Command
         foreach ($situations as $situation) {
             NaivePlanner::plan($document, $situation);
         }
-        $output->writeln(sprintf('against the naive enumeration, %d situations: %.1f times as fast', self::NAIVE_SAMPLE, (hrtime(true) - $started) / $ours));
+        $output->writeln(
+            sprintf(
+                'against the naive enumeration, %d situations: %.1f times as fast',
+                self::NAIVE_SAMPLE,
+                (hrtime(true) - $started) / $ours,
+            ),
+        );
     }
 }

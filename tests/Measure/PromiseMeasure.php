@@ -17,7 +17,13 @@ final class PromiseMeasure extends Command
 {
     protected function configure(): void
     {
-        $this->addOption('runs', null, InputOption::VALUE_REQUIRED, 'How many', '2000')->addOption('from', null, InputOption::VALUE_REQUIRED, 'The first seed', '10000');
+        $this->addOption('runs', null, InputOption::VALUE_REQUIRED, 'How many', '2000')->addOption(
+            'from',
+            null,
+            InputOption::VALUE_REQUIRED,
+            'The first seed',
+            '10000',
+        );
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -42,7 +48,15 @@ final class PromiseMeasure extends Command
         foreach ($by as $name => $many) {
             $output->writeln(sprintf('%5d  %s', $many, $name));
         }
-        $output->writeln(sprintf('%d runs, %d promises on kinds, %d disagreements, in %.0f s', $count, $kinds, $wrong, microtime(true) - $started));
+        $output->writeln(
+            sprintf(
+                '%d runs, %d promises on kinds, %d disagreements, in %.0f s',
+                $count,
+                $kinds,
+                $wrong,
+                microtime(true) - $started,
+            ),
+        );
 
         return 0;
     }

@@ -24,7 +24,14 @@ final class CalendarTest extends TestCase
             self::announced(Sample::build('8.6.0', '8F190', [['2026-03-04T17:00:00Z', '2026-06-01T18:00:00Z']])),
             Sample::build('8.5.0', '8E172', [['2026-03-04T17:00:00Z', null]]),
         ]);
-        $starts = [['job' => 7, 'device' => 'Fenn 7 SKL-0042, with commas; and "quotes"', 'goal' => '8.7', 'at' => Rfc3339::parse('2026-12-14T17:05:00Z')]];
+        $starts = [
+            [
+                'job' => 7,
+                'device' => 'Fenn 7 SKL-0042, with commas; and "quotes"',
+                'goal' => '8.7',
+                'at' => Rfc3339::parse('2026-12-14T17:05:00Z'),
+            ],
+        ];
 
         $text = CalendarFile::of(Sample::almanac($catalogue), $starts, Rfc3339::parse(Sample::NOW));
 
@@ -35,11 +42,21 @@ final class CalendarTest extends TestCase
         foreach ($calendar->select('VEVENT') as $event) {
             $events[(string) $event->SUMMARY] = (string) $event->DTSTART;
         }
-        self::assertSame(['8.7 (8G210) stops being signed' => '20261214T180000Z', 'Start by now: Fenn 7 SKL-0042, with commas; and "quotes"' => '20261214T170500Z'], $events);
+        self::assertSame(
+            [
+                '8.7 (8G210) stops being signed' => '20261214T180000Z',
+                'Start by now: Fenn 7 SKL-0042, with commas; and "quotes"' => '20261214T170500Z',
+            ],
+            $events,
+        );
         // RFC 5545 section 3.1: lines end in CRLF and are no longer than 75 octets
         self::assertSame(substr_count($text, "\n"), substr_count($text, "\r\n"));
         self::assertLessThanOrEqual(75, max(array_map('strlen', explode("\r\n", $text))));
-        self::assertSame($text, CalendarFile::of(Sample::almanac($catalogue), $starts, Rfc3339::parse(Sample::NOW)), 'the same world gives the same file');
+        self::assertSame(
+            $text,
+            CalendarFile::of(Sample::almanac($catalogue), $starts, Rfc3339::parse(Sample::NOW)),
+            'the same world gives the same file',
+        );
     }
 
     /** RFC 4180: Python's reader takes our table apart as we put it together. */
@@ -47,12 +64,28 @@ final class CalendarTest extends TestCase
     {
         $build = Sample::build('8.7.0', '8G210', [['2026-05-04T17:00:00Z', null]], ['inPlaceFrom' => '>=7.0 <8.7']);
         $build['build'] = "8G210, \"re-release\"\nof May";
-        $csv = BuildsCsv::write(CatalogueDocument::parse(json_encode(Sample::catalogue([$build]), JSON_THROW_ON_ERROR)));
-        $python = new Process(['python3', '-c', 'import csv, io, json, sys; print(json.dumps(list(csv.DictReader(io.TextIOWrapper(sys.stdin.buffer, newline="", encoding="utf-8"), strict=True))))'], null, null, $csv);
+        $csv = BuildsCsv::write(
+            CatalogueDocument::parse(json_encode(Sample::catalogue([$build]), JSON_THROW_ON_ERROR)),
+        );
+        $python = new Process(
+            [
+                'python3',
+                '-c',
+                'import csv, io, json, sys; '
+                    .'print(json.dumps(list(csv.DictReader(io.TextIOWrapper(sys.stdin.buffer, newline="", '
+                    .'encoding="utf-8"), strict=True))))',
+            ],
+            null,
+            null,
+            $csv,
+        );
 
         $rows = json_decode($python->mustRun()->getOutput(), true, 8, JSON_THROW_ON_ERROR);
 
-        self::assertSame([BuildsCsv::COLUMNS, $build['build'], '25000000', '>=7.0 <8.7'], [array_keys($rows[0]), $rows[0]['build'], $rows[0]['bytes'], $rows[0]['inPlaceFrom']]);
+        self::assertSame(
+            [BuildsCsv::COLUMNS, $build['build'], '25000000', '>=7.0 <8.7'],
+            [array_keys($rows[0]), $rows[0]['build'], $rows[0]['bytes'], $rows[0]['inPlaceFrom']],
+        );
         self::assertCount(1, $rows);
     }
 

@@ -25,8 +25,8 @@ use Symfony\Component\Process\Process;
 use Tests\Support\RunningSystem;
 
 /**
- * The contract of docs/device-link.md, held against two programs that share nothing: the rig, and a second link in Python
- * that was written from that page alone.
+ * The contract of docs/device-link.md, held against two programs that share nothing: the rig, and a second link in
+ * Python that was written from that page alone.
  */
 final class DeviceLinkTest extends TestCase
 {
@@ -70,7 +70,17 @@ final class DeviceLinkTest extends TestCase
         self::assertSame(['normal', '9.3.0'], [$port->mode?->value, $port->version]);
         self::assertSame('no-such-device', $this->refusal(fn () => $this->link->read('SKL-9999')));
         $reading = $this->link->read($this->serial);
-        self::assertSame([$this->serial, 'FN7-2', false, true, true, []], [$reading->device->serial, $reading->device->hardwareId, $reading->isPaired(), $reading->device->bootable, $reading->activated, $reading->device->kinds]);
+        self::assertSame(
+            [$this->serial, 'FN7-2', false, true, true, []],
+            [
+                $reading->device->serial,
+                $reading->device->hardwareId,
+                $reading->isPaired(),
+                $reading->device->bootable,
+                $reading->activated,
+                $reading->device->kinds,
+            ],
+        );
         self::assertNull($reading->device->freeBytes);
         self::assertNull($reading->operation);
         self::assertSame('no-such-operation', $this->refusal(fn () => $this->link->operation($this->serial, 'none')));
@@ -81,7 +91,10 @@ final class DeviceLinkTest extends TestCase
     {
         $this->use($which);
         self::assertSame('not-paired', $this->refusal(fn () => $this->link->listing($this->serial)));
-        self::assertSame('not-paired', $this->refusal(fn () => $this->link->offerReturn($this->serial, '9.3.0', Inventory::of([], []))));
+        self::assertSame(
+            'not-paired',
+            $this->refusal(fn () => $this->link->offerReturn($this->serial, '9.3.0', Inventory::of([], []))),
+        );
 
         $this->do(Work::Pair);
         self::assertGreaterThan(0, $this->link->read($this->serial)->counts()['photos']);
@@ -100,11 +113,28 @@ final class DeviceLinkTest extends TestCase
         self::assertSame($this->link->read($this->serial)->counts()['photos'], $listing->counts()['photos']);
         self::assertArrayNotHasKey('saved-passwords', $listing->counts());
         self::assertSame(1, $this->link->listing($this->serial, Encryption::OpenPgp)->counts()['saved-passwords']);
-        $secret = array_values(array_filter($this->link->listing($this->serial, Encryption::OpenPgp)->items, static fn (Item $i): bool => $i->kind === 'saved-passwords'))[0];
+        $secret = array_values(
+            array_filter(
+                $this->link->listing($this->serial, Encryption::OpenPgp)->items,
+                static fn (Item $i): bool => $i->kind === 'saved-passwords',
+            ),
+        )[0];
         self::assertSame('encrypted-only', $this->refusal(fn () => $this->link->open($this->serial, $secret)));
-        self::assertSame($secret->sha256, hash('sha256', (string) stream_get_contents($this->link->open($this->serial, $secret, Encryption::OpenPgp))));
-        self::assertSame('no-such-item', json_decode((string) $this->raw('GET', '/content/photos/none.jpg')->getBody(), true)['code']);
-        self::assertSame('unsafe-path', json_decode((string) $this->raw('GET', '/content/photos/..%2F..%2Fstate')->getBody(), true)['code']);
+        self::assertSame(
+            $secret->sha256,
+            hash(
+                'sha256',
+                (string) stream_get_contents($this->link->open($this->serial, $secret, Encryption::OpenPgp)),
+            ),
+        );
+        self::assertSame(
+            'no-such-item',
+            json_decode((string) $this->raw('GET', '/content/photos/none.jpg')->getBody(), true)['code'],
+        );
+        self::assertSame(
+            'unsafe-path',
+            json_decode((string) $this->raw('GET', '/content/photos/..%2F..%2Fstate')->getBody(), true)['code'],
+        );
     }
 
     #[DataProvider('links')]
@@ -114,7 +144,10 @@ final class DeviceLinkTest extends TestCase
         $this->do(Work::Pair);
         $before = $this->link->read($this->serial)->counts();
         self::assertSame('not-in-recovery-mode', $this->refusal(fn () => $this->link->nonce($this->serial)));
-        self::assertSame('not-in-recovery-mode', $this->refusal(fn () => $this->link->start($this->serial, Work::LeaveRecovery)));
+        self::assertSame(
+            'not-in-recovery-mode',
+            $this->refusal(fn () => $this->link->start($this->serial, Work::LeaveRecovery)),
+        );
         $once = $this->link->start($this->serial, Work::EnterRecovery);
         self::assertSame($once->id, $this->link->start($this->serial, Work::EnterRecovery)->id);
         $this->finish($once);
@@ -122,7 +155,10 @@ final class DeviceLinkTest extends TestCase
         self::assertNotSame($this->link->nonce($this->serial), $this->link->nonce($this->serial));
 
         $this->do(Work::LeaveRecovery);
-        self::assertSame([DeviceMode::Normal, $before], [$this->link->read($this->serial)->mode, $this->link->read($this->serial)->counts()]);
+        self::assertSame(
+            [DeviceMode::Normal, $before],
+            [$this->link->read($this->serial)->mode, $this->link->read($this->serial)->counts()],
+        );
     }
 
     #[DataProvider('links')]
@@ -140,9 +176,15 @@ final class DeviceLinkTest extends TestCase
         self::assertGreaterThan($half, $told[0]);
         self::assertSame(filesize($file), end($told));
 
-        self::assertSame(['received' => 3], json_decode((string) $this->raw('PUT', "/packages/{$sha256}?offset=0", 'abc')->getBody(), true));
+        self::assertSame(
+            ['received' => 3],
+            json_decode((string) $this->raw('PUT', "/packages/{$sha256}?offset=0", 'abc')->getBody(), true),
+        );
         $this->link->sendPackage($this->serial, $file, $sha256, static fn () => null, true);
-        self::assertSame(['received' => filesize($file)], json_decode((string) $this->raw('GET', "/packages/{$sha256}")->getBody(), true));
+        self::assertSame(
+            ['received' => filesize($file)],
+            json_decode((string) $this->raw('GET', "/packages/{$sha256}")->getBody(), true),
+        );
     }
 
     #[DataProvider('links')]
@@ -153,14 +195,22 @@ final class DeviceLinkTest extends TestCase
         $before = $this->link->read($this->serial)->counts();
         $this->do(Work::EnterRecovery);
         [$file, $sha256] = $this->package('8.7.0');
-        self::assertSame('package-missing', $this->refusal(fn () => $this->link->install($this->serial, 'none', $sha256)));
+        self::assertSame(
+            'package-missing',
+            $this->refusal(fn () => $this->link->install($this->serial, 'none', $sha256)),
+        );
         $this->link->sendPackage($this->serial, $file, $sha256, static fn () => null);
         $permit = $this->permit('8G210', $sha256);
-        $install = fn (string $permit, bool $keep = false): string => $this->refusal(fn () => $this->link->install($this->serial, $permit, $sha256, $keep));
+        $install = fn (string $permit, bool $keep = false): string => $this->refusal(
+            fn () => $this->link->install($this->serial, $permit, $sha256, $keep),
+        );
 
         self::assertSame('permit-untrusted', $install('not.a.permit'));
         self::assertSame('permit-untrusted', $install(substr($permit, 0, -8).'AAAAAAAA'));
-        self::assertSame('permit-other-device', $install($this->permit('8G210', $sha256, ['deviceSerial' => 'SKL-9999'])));
+        self::assertSame(
+            'permit-other-device',
+            $install($this->permit('8G210', $sha256, ['deviceSerial' => 'SKL-9999'])),
+        );
         self::assertSame('permit-other-model', $install($this->permit('8G210', $sha256, ['hardwareId' => 'FN7-1'])));
         self::assertSame('permit-other-nonce', $install($this->permit('8G210', $sha256, ['nonce' => 'old'])));
         self::assertSame('not-accepted-step-down', $install($this->permit('8G210', $sha256), true));
@@ -168,7 +218,10 @@ final class DeviceLinkTest extends TestCase
         self::assertSame('package-altered', $install($this->permit('8G210', $sha256)));
 
         $this->do(Work::LeaveRecovery);
-        self::assertSame(['9.3.0', $before], [(string) $this->link->read($this->serial)->device->version, $this->link->read($this->serial)->counts()]);
+        self::assertSame(
+            ['9.3.0', $before],
+            [(string) $this->link->read($this->serial)->device->version, $this->link->read($this->serial)->counts()],
+        );
     }
 
     #[DataProvider('links')]
@@ -183,15 +236,41 @@ final class DeviceLinkTest extends TestCase
         $phases = $this->finish($operation);
         self::assertSame([], array_diff($phases, ['extract', 'verify', 'write', 'restart']));
         $after = $this->link->read($this->serial);
-        self::assertSame(['8.7.0', '8G210', false, false, false], [(string) $after->device->version, $after->device->build, $after->isPaired(), $after->activated, $after->setUp]);
+        self::assertSame(
+            ['8.7.0', '8G210', false, false, false],
+            [
+                (string) $after->device->version,
+                $after->device->build,
+                $after->isPaired(),
+                $after->activated,
+                $after->setUp,
+            ],
+        );
 
         $this->do(Work::Activate);
         $this->do(Work::Pair);
-        self::assertSame([1, 0], [$this->link->read($this->serial)->counts()['esim'], $this->link->read($this->serial)->counts()['photos'] ?? 0]);
-        self::assertSame('backup-too-new', $this->refusal(fn () => $this->link->offerReturn($this->serial, '9.3.0', $listing)));
+        self::assertSame(
+            [1, 0],
+            [
+                $this->link->read($this->serial)->counts()['esim'],
+                $this->link->read($this->serial)->counts()['photos'] ?? 0,
+            ],
+        );
+        self::assertSame(
+            'backup-too-new',
+            $this->refusal(fn () => $this->link->offerReturn($this->serial, '9.3.0', $listing)),
+        );
         $this->bringBack($listing, $content);
-        self::assertEquals(array_filter($listing->counts()), array_filter(array_intersect_key($this->link->listing($this->serial)->counts(), $listing->counts())));
-        $about = array_values(array_filter($this->link->listing($this->serial)->items, static fn (Item $i): bool => $i->key() === 'settings/system/about.json'))[0];
+        self::assertEquals(
+            array_filter($listing->counts()),
+            array_filter(array_intersect_key($this->link->listing($this->serial)->counts(), $listing->counts())),
+        );
+        $about = array_values(
+            array_filter(
+                $this->link->listing($this->serial)->items,
+                static fn (Item $i): bool => $i->key() === 'settings/system/about.json',
+            ),
+        )[0];
         self::assertStringContainsString('8G210', $this->bytes($about));
         $this->do(Work::SetUp);
         self::assertTrue($this->link->read($this->serial)->setUp);
@@ -199,7 +278,10 @@ final class DeviceLinkTest extends TestCase
         $this->do(Work::EnterRecovery);
         $this->finish($this->installing('9.3.0', '9D55', true));
         $up = $this->link->read($this->serial);
-        self::assertSame(['9.3.0', true, true, $listing->counts()['photos']], [(string) $up->device->version, $up->isPaired(), $up->activated, $up->counts()['photos']]);
+        self::assertSame(
+            ['9.3.0', true, true, $listing->counts()['photos']],
+            [(string) $up->device->version, $up->isPaired(), $up->activated, $up->counts()['photos']],
+        );
     }
 
     #[DataProvider('links')]
@@ -208,7 +290,15 @@ final class DeviceLinkTest extends TestCase
         $this->use($which);
         $this->do(Work::Pair);
         $listing = $this->link->listing($this->serial);
-        $newer = Inventory::of(array_map(static fn (KindHeader $k): KindHeader => $k->kind === 'messages' ? new KindHeader($k->kind, $k->items, 99) : $k, $listing->kinds), $listing->items);
+        $newer = Inventory::of(
+            array_map(
+                static fn (KindHeader $k): KindHeader => $k->kind === 'messages'
+                    ? new KindHeader($k->kind, $k->items, 99)
+                    : $k,
+                $listing->kinds,
+            ),
+            $listing->items,
+        );
         $content = array_map($this->bytes(...), $listing->items);
         $this->do(Work::EnterRecovery);
         $this->finish($this->installing('8.7.0', '8G210', false));
@@ -231,11 +321,22 @@ final class DeviceLinkTest extends TestCase
         $this->bringIn('notes', 'kept/pier.md', 'lines checked');
 
         $after = $this->link->listing($this->serial);
-        $new = array_values(array_filter($after->items, static fn (Item $i): bool => $i->key() === 'notes/kept/pier.md'));
-        self::assertSame([$before->counts()['notes'] + 1, 'lines checked', '2026-11-01T12:00:00Z'], [$after->counts()['notes'], $this->bytes($new[0]), Rfc3339::format($new[0]->modifiedAt)]);
-        self::assertSame('whole-only', $this->refusal(fn () => $this->bringIn('app-data', 'tide-table/record-9.bin', 'x')));
+        $new = array_values(
+            array_filter($after->items, static fn (Item $i): bool => $i->key() === 'notes/kept/pier.md'),
+        );
+        self::assertSame(
+            [$before->counts()['notes'] + 1, 'lines checked', '2026-11-01T12:00:00Z'],
+            [$after->counts()['notes'], $this->bytes($new[0]), Rfc3339::format($new[0]->modifiedAt)],
+        );
+        self::assertSame(
+            'whole-only',
+            $this->refusal(fn () => $this->bringIn('app-data', 'tide-table/record-9.bin', 'x')),
+        );
         self::assertSame('whole-only', $this->refusal(fn () => $this->bringIn('health', 'steps.bin', 'x')));
-        self::assertSame('unsafe-path', json_decode((string) $this->raw('PUT', '/content/notes/..%2F..%2Fstate', 'x')->getBody(), true)['code']);
+        self::assertSame(
+            'unsafe-path',
+            json_decode((string) $this->raw('PUT', '/content/notes/..%2F..%2Fstate', 'x')->getBody(), true)['code'],
+        );
     }
 
     private function bringIn(string $kind, string $path, string $text): void
@@ -257,7 +358,7 @@ final class DeviceLinkTest extends TestCase
             (new Client)->post("{$address}/practice/devices/{$this->serial}/reset", ['json' => ['small' => true]]);
         } else {
             $this->serial = 'ALT-0001';
-            $address = 'http://127.0.0.1:'.self::SECOND_PORT;
+            $address = 'http://127.0.0.1:'.RunningSystem::port(self::SECOND_PORT);
             $this->startSecond();
         }
         $this->link = new HttpDeviceLink(new JsonClient(new Factory, $address, 'The device link'));
@@ -267,9 +368,24 @@ final class DeviceLinkTest extends TestCase
     private function startSecond(): void
     {
         self::$second?->stop(1);
-        self::$second = new Process(['python3', RunningSystem::root().'/tests/Support/second_link.py', (string) self::SECOND_PORT, $this->vendorAddress()], null, null, null, null);
+        self::$second = new Process(
+            [
+                'python3',
+                RunningSystem::root().'/tests/Support/second_link.py',
+                (string) RunningSystem::port(self::SECOND_PORT),
+                $this->vendorAddress(),
+            ],
+            null,
+            null,
+            null,
+            null,
+        );
         self::$second->start();
-        RunningSystem::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', self::SECOND_PORT) !== false, 15, 'the second link did not start: '.self::$second->getErrorOutput());
+        RunningSystem::waitUntil(
+            static fn (): bool => @fsockopen('127.0.0.1', RunningSystem::port(self::SECOND_PORT)) !== false,
+            15,
+            'the second link did not start: '.self::$second->getErrorOutput(),
+        );
     }
 
     private function installing(string $version, string $build, bool $keepData): Operation
@@ -285,7 +401,10 @@ final class DeviceLinkTest extends TestCase
     {
         $return = $this->link->offerReturn($this->serial, '8.7.0', $inventory);
         self::assertSame($return, $this->link->offerReturn($this->serial, '8.7.0', $inventory));
-        self::assertSame('return-incomplete', $this->refusal(fn () => $this->link->commitReturn($this->serial, $return)));
+        self::assertSame(
+            'return-incomplete',
+            $this->refusal(fn () => $this->link->commitReturn($this->serial, $return)),
+        );
         self::assertSame('no-such-return', $this->refusal(fn () => $this->link->returned($this->serial, 'none')));
         foreach ($inventory->items as $i => $item) {
             $left = $content[$i];
@@ -295,7 +414,10 @@ final class DeviceLinkTest extends TestCase
                 return $now;
             });
         }
-        self::assertEqualsCanonicalizing(array_map(static fn (Item $i): string => $i->key(), $inventory->items), $this->link->returned($this->serial, $return));
+        self::assertEqualsCanonicalizing(
+            array_map(static fn (Item $i): string => $i->key(), $inventory->items),
+            $this->link->returned($this->serial, $return),
+        );
         $this->finish($this->link->commitReturn($this->serial, $return));
     }
 
@@ -329,7 +451,9 @@ final class DeviceLinkTest extends TestCase
     private function package(string $version): array
     {
         $this->vendor()->signedCatalogue(); // has it made where it was not yet
-        $file = glob((self::$system->folder ?? '')."/vendor/brightmere/packages/fn7_{$version}_*.fwp")[0] ?? self::fail('The practice vendor has no such package.');
+        $file =
+            glob((self::$system->folder ?? '')."/vendor/brightmere/packages/fn7_{$version}_*.fwp")[0]
+            ?? self::fail('The practice vendor has no such package.');
 
         return [$file, (string) hash_file('sha256', $file)];
     }
@@ -337,14 +461,23 @@ final class DeviceLinkTest extends TestCase
     /** @param  array<string, string>  $differs */
     private function permit(string $build, string $sha256, array $differs = []): string
     {
-        $fields = $differs + ['deviceSerial' => $this->serial, 'hardwareId' => 'FN7-2', 'build' => $build, 'packageSha256' => $sha256, 'nonce' => $this->link->nonce($this->serial)];
+        $fields = $differs + [
+            'deviceSerial' => $this->serial,
+            'hardwareId' => 'FN7-2',
+            'build' => $build,
+            'packageSha256' => $sha256,
+            'nonce' => $this->link->nonce($this->serial),
+        ];
 
         return $this->vendor()->permit(new PermitRequest(...$fields));
     }
 
     private function vendor(): HttpVendorService
     {
-        return new HttpVendorService(new JsonClient(new Factory, $this->vendorAddress(), 'The vendor'), $this->vendorAddress());
+        return new HttpVendorService(
+            new JsonClient(new Factory, $this->vendorAddress(), 'The vendor'),
+            $this->vendorAddress(),
+        );
     }
 
     private function vendorAddress(): string
@@ -354,9 +487,15 @@ final class DeviceLinkTest extends TestCase
 
     private function raw(string $method, string $path, string $body = ''): \Psr\Http\Message\ResponseInterface
     {
-        $address = $this->serial === 'ALT-0001' ? 'http://127.0.0.1:'.self::SECOND_PORT : self::$system?->settings()['DEVICE_LINK'];
+        $address =
+            $this->serial === 'ALT-0001'
+                ? 'http://127.0.0.1:'.RunningSystem::port(self::SECOND_PORT)
+                : self::$system?->settings()['DEVICE_LINK'];
 
-        return (new Client(['http_errors' => false]))->request($method, "{$address}/devices/{$this->serial}{$path}", ['body' => $body, 'headers' => ['X-Modified-At' => '2026-11-01T12:00:00Z']]);
+        return (new Client(['http_errors' => false]))->request($method, "{$address}/devices/{$this->serial}{$path}", [
+            'body' => $body,
+            'headers' => ['X-Modified-At' => '2026-11-01T12:00:00Z'],
+        ]);
     }
 
     /** @param  callable(): mixed  $call */

@@ -29,7 +29,11 @@ final class OpenPgpTest extends TestCase
     {
         $this->writeBag();
         // sq asks for the passphrase on a terminal, which script plays
-        $this->shell('printf "%s\n" "$3" | script -qec "sq decrypt --output seq.tar \"$1/data/photos-0001.tar.gpg\"" /dev/null > sq.log 2>&1; test -s seq.tar && mkdir seq && tar -xf seq.tar -C seq', 'Sequoia and tar');
+        $this->shell(
+            'printf "%s\n" "$3" | script -qec "sq decrypt --output seq.tar \"$1/data/photos-0001.tar.gpg\"" '
+                .'/dev/null > sq.log 2>&1; test -s seq.tar && mkdir seq && tar -xf seq.tar -C seq',
+            'Sequoia and tar',
+        );
         self::assertStringEqualsFile("{$this->folder}/seq/photos/album/deck 1.jpg", str_repeat('rock', 5000));
     }
 
@@ -37,21 +41,36 @@ final class OpenPgpTest extends TestCase
     {
         $this->writeBag();
 
-        $this->shell('mkdir home gpg && chmod 700 home && gpg --homedir home --batch --quiet --pinentry-mode loopback --passphrase "$3" --decrypt "$1/data/settings-0001.tar.gpg" | tar -x -C gpg', 'GnuPG and tar');
+        $this->shell(
+            'mkdir home gpg && chmod 700 home && gpg --homedir home --batch --quiet --pinentry-mode loopback '
+                .'--passphrase "$3" --decrypt "$1/data/settings-0001.tar.gpg" | tar -x -C gpg',
+            'GnuPG and tar',
+        );
         self::assertStringEqualsFile("{$this->folder}/gpg/settings/user/ålesund.json", '{}');
-        $this->shell('cd "$1" && sha256sum --quiet -c manifest-sha256.txt && sha256sum --quiet -c tagmanifest-sha256.txt', 'coreutils');
+        $this->shell(
+            'cd "$1" && sha256sum --quiet -c manifest-sha256.txt && sha256sum --quiet -c tagmanifest-sha256.txt',
+            'coreutils',
+        );
     }
 
     /**
-     * RFC 4880 sections 5.3, 5.13, 3.7.1.3 and 9: a symmetric-key packet with AES-256 (9), iterated and salted S2K (3) with
-     * SHA-512 (10) and the highest count (coded 255, 65011712), and an integrity protected packet (tag 18, MDC method 2).
+     * RFC 4880 sections 5.3, 5.13, 3.7.1.3 and 9: a symmetric-key packet with AES-256 (9), iterated and salted S2K
+     * (3) with SHA-512 (10) and the highest count (coded 255, 65011712), and an integrity protected packet (tag 18,
+     * MDC method 2).
      */
     public function test_the_packets_are_those_that_the_standard_names(): void
     {
         $this->writeBag();
-        $packets = $this->shell('mkdir home && chmod 700 home && gpg --homedir home --batch --pinentry-mode loopback --passphrase "$3" --list-packets "$1/data/photos-0001.tar.gpg" 2>/dev/null', 'GnuPG');
+        $packets = $this->shell(
+            'mkdir home && chmod 700 home && gpg --homedir home --batch --pinentry-mode loopback --passphrase '
+                .'"$3" --list-packets "$1/data/photos-0001.tar.gpg" 2>/dev/null',
+            'GnuPG',
+        );
 
-        self::assertStringContainsString('cipher 9, aead 0,s2k 3, hash 10', str_replace('cipher 9, s2k', 'cipher 9, aead 0,s2k', $packets));
+        self::assertStringContainsString(
+            'cipher 9, aead 0,s2k 3, hash 10',
+            str_replace('cipher 9, s2k', 'cipher 9, aead 0,s2k', $packets),
+        );
         self::assertStringContainsString('count 65011712 (255)', $packets);
         self::assertStringContainsString('mdc_method: 2', $packets);
         self::assertStringContainsString('name=""', $packets, 'a message does not tell the name of its file');
@@ -63,9 +82,16 @@ final class OpenPgpTest extends TestCase
             mkdir -p their/data tree/photos/album home && chmod 700 home
             printf 'rocks and foam' > tree/photos/album/deck.jpg
             long=$(printf 'a%.0s' $(seq 120)); printf 'far down' > "tree/photos/album/$long.jpg"
-            d1=$(sha256sum < tree/photos/album/deck.jpg | cut -d' ' -f1); d2=$(sha256sum < "tree/photos/album/$long.jpg" | cut -d' ' -f1)
-            printf '{"kind":"photos","items":2,"storeSchema":9}\n{"kind":"photos","path":"album/deck.jpg","bytes":14,"sha256":"%s","modifiedAt":"2026-11-01T12:00:00Z"}\n{"kind":"photos","path":"album/%s.jpg","bytes":8,"sha256":"%s","modifiedAt":"2026-11-01T12:00:00Z"}\n' "$d1" "$long" "$d2" > inventory.jsonl
-            enc() { gpg --homedir home --batch --yes --quiet --pinentry-mode loopback --passphrase "$pass" --symmetric --cipher-algo AES256 -o "$1"; }
+            d1=$(sha256sum < tree/photos/album/deck.jpg | cut -d' ' -f1)
+            d2=$(sha256sum < "tree/photos/album/$long.jpg" | cut -d' ' -f1)
+            day='"modifiedAt":"2026-11-01T12:00:00Z"'
+            {
+                printf '{"kind":"photos","items":2,"storeSchema":9}\n'
+                printf '{"kind":"photos","path":"album/deck.jpg","bytes":14,"sha256":"%s",%s}\n' "$d1" "$day"
+                printf '{"kind":"photos","path":"album/%s.jpg","bytes":8,"sha256":"%s",%s}\n' "$long" "$d2" "$day"
+            } > inventory.jsonl
+            enc() { gpg --homedir home --batch --yes --quiet --pinentry-mode loopback --passphrase "$pass" \
+                --symmetric --cipher-algo AES256 -o "$1"; }
             pass=$3
             tar --format=posix -C tree -c photos | enc their/data/photos-0001.tar.gpg
             enc their/data/inventory.jsonl.gpg < inventory.jsonl
@@ -78,7 +104,11 @@ final class OpenPgpTest extends TestCase
 
     public function test_we_open_what_sequoia_encrypted(): void
     {
-        $this->shell('printf "from the other shore" > text; printf "%s\n%s\n" "$3" "$3" | script -qec "sq encrypt --symmetric --binary --output sq.gpg text" /dev/null > sq.log 2>&1; test -s sq.gpg', 'Sequoia');
+        $this->shell(
+            'printf "from the other shore" > text; printf "%s\n%s\n" "$3" "$3" | script -qec "sq encrypt '
+                .'--symmetric --binary --output sq.gpg text" /dev/null > sq.log 2>&1; test -s sq.gpg',
+            'Sequoia',
+        );
 
         self::assertSame('from the other shore', $this->pgp()->text("{$this->folder}/sq.gpg"));
     }
@@ -88,10 +118,32 @@ final class OpenPgpTest extends TestCase
         $writer = EncryptedBagWriter::open("{$this->folder}/bag", $this->pgp());
         foreach (Sample::contents() as $kind => $items) {
             foreach ($items as $path => $text) {
-                $writer->put(new Item($kind, $path, strlen($text), hash('sha256', $text), Rfc3339::parse('2026-11-01T12:00:00Z')), Sample::stream($text));
+                $writer->put(
+                    new Item(
+                        $kind,
+                        $path,
+                        strlen($text),
+                        hash('sha256', $text),
+                        Rfc3339::parse('2026-11-01T12:00:00Z'),
+                    ),
+                    Sample::stream($text),
+                );
             }
         }
-        $writer->finish(new BagDescription('bag', 'SKL-0042', 'FN7-2', 'tarn', Version::parse('9.3.0'), Version::parse('9.3.0'), Rfc3339::parse(Sample::NOW), Encryption::OpenPgp, 'l'), ['photos' => 9, 'contacts' => null, 'settings' => null]);
+        $writer->finish(
+            new BagDescription(
+                'bag',
+                'SKL-0042',
+                'FN7-2',
+                'tarn',
+                Version::parse('9.3.0'),
+                Version::parse('9.3.0'),
+                Rfc3339::parse(Sample::NOW),
+                Encryption::OpenPgp,
+                'l',
+            ),
+            ['photos' => 9, 'contacts' => null, 'settings' => null],
+        );
     }
 
     private function pgp(): OpenPgp
@@ -102,8 +154,21 @@ final class OpenPgpTest extends TestCase
     /** @param  string  $what  told where it fails; in the script $1 is our bag, $2 the folder, $3 the passphrase */
     private function shell(string $script, string $what): string
     {
-        $process = new Process(['bash', '-c', $script, 'bash', "{$this->folder}/bag", $this->folder, self::PASSPHRASE], $this->folder, null, null, 60);
-        self::assertSame(0, $process->run(), "{$what}: ".$process->getErrorOutput().$process->getOutput().@file_get_contents("{$this->folder}/sq.log"));
+        $process = new Process(
+            ['bash', '-c', $script, 'bash', "{$this->folder}/bag", $this->folder, self::PASSPHRASE],
+            $this->folder,
+            null,
+            null,
+            60,
+        );
+        self::assertSame(
+            0,
+            $process->run(),
+            "{$what}: "
+                .$process->getErrorOutput()
+                .$process->getOutput()
+                .@file_get_contents("{$this->folder}/sq.log"),
+        );
 
         return $process->getOutput();
     }

@@ -32,7 +32,16 @@ final class SchemaAgreementTest extends TestCase
     public function test_both_validators_agree_on_valid_and_on_broken_documents(): void
     {
         $cases = self::cases();
-        $lines = implode("\n", array_map(static fn (array $c): string => json_encode(['schema' => $c[0]->schemaFile(), 'document' => $c[1]], JSON_THROW_ON_ERROR), $cases));
+        $lines = implode(
+            "\n",
+            array_map(
+                static fn (array $c): string => json_encode(
+                    ['schema' => $c[0]->schemaFile(), 'document' => $c[1]],
+                    JSON_THROW_ON_ERROR,
+                ),
+                $cases,
+            ),
+        );
         $python = new Process(['/usr/bin/python3', '-c', self::SCRIPT], null, null, $lines, 120);
         $python->mustRun();
 
@@ -57,11 +66,22 @@ final class SchemaAgreementTest extends TestCase
     /** @return list<array{Format, mixed}> good documents, and each of them broken at every place in turn */
     private static function cases(): array
     {
-        $catalogue = Sample::catalogue([Sample::build('8.7.0', '8G210', [['2026-05-04T17:00:00Z', null]], ['storeSchemas' => ['messages' => 14], 'inPlaceFrom' => '>=7.0 <8.7'])]);
-        $situation = Sample::situation(['kinds' => [Sample::stock('photos')], 'apps' => [['id' => 'a', 'name' => 'A', 'minimumOs' => '9.9.0']]]);
+        $catalogue = Sample::catalogue([
+            Sample::build(
+                '8.7.0',
+                '8G210',
+                [['2026-05-04T17:00:00Z', null]],
+                ['storeSchemas' => ['messages' => 14], 'inPlaceFrom' => '>=7.0 <8.7'],
+            ),
+        ]);
+        $situation = Sample::situation([
+            'kinds' => [Sample::stock('photos')],
+            'apps' => [['id' => 'a', 'name' => 'A', 'minimumOs' => '9.9.0']],
+        ]);
         $plan = PlanDocument::write((new Planner(Sample::almanac($catalogue)))->plan(Sample::read($situation)));
         $cases = [];
-        foreach ([[Format::Catalogue, $catalogue], [Format::Situation, $situation], [Format::Plan, $plan]] as [$format, $document]) {
+        $documents = [[Format::Catalogue, $catalogue], [Format::Situation, $situation], [Format::Plan, $plan]];
+        foreach ($documents as [$format, $document]) {
             $text = json_encode($document, JSON_THROW_ON_ERROR);
             $cases[] = [$format, json_decode($text)];
             foreach (self::places(json_decode($text)) as $path) {

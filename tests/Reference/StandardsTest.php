@@ -27,12 +27,25 @@ final class StandardsTest extends TestCase
     /** SemVer 2.0.0, section 11.4.4: the precedence chain as it is printed there. */
     public function test_versions_keep_the_printed_precedence_chain(): void
     {
-        $chain = ['1.0.0-alpha', '1.0.0-alpha.1', '1.0.0-alpha.beta', '1.0.0-beta', '1.0.0-beta.2', '1.0.0-beta.11', '1.0.0-rc.1', '1.0.0'];
+        $chain = [
+            '1.0.0-alpha',
+            '1.0.0-alpha.1',
+            '1.0.0-alpha.beta',
+            '1.0.0-beta',
+            '1.0.0-beta.2',
+            '1.0.0-beta.11',
+            '1.0.0-rc.1',
+            '1.0.0',
+        ];
         $order = [...$chain, '2.0.0', '2.1.0', '2.1.1']; // section 11.2: 1.0.0 < 2.0.0 < 2.1.0 < 2.1.1
 
         foreach ($order as $i => $lower) {
             foreach ($order as $j => $higher) {
-                self::assertSame($i <=> $j, Version::parse($lower)->compare(Version::parse($higher)) <=> 0, "{$lower} against {$higher}");
+                self::assertSame(
+                    $i <=> $j,
+                    Version::parse($lower)->compare(Version::parse($higher)) <=> 0,
+                    "{$lower} against {$higher}",
+                );
             }
         }
     }
@@ -41,7 +54,12 @@ final class StandardsTest extends TestCase
     public function test_versions_are_ordered_as_composer_orders_them(): void
     {
         mt_srand(42);
-        $make = static fn (): string => mt_rand(7, 10).'.'.mt_rand(0, 3).'.'.mt_rand(0, 2).['', '-beta.'.mt_rand(1, 12), '-rc.'.mt_rand(1, 3)][mt_rand(0, 2)];
+        $make = static fn (): string => mt_rand(7, 10)
+            .'.'
+            .mt_rand(0, 3)
+            .'.'
+            .mt_rand(0, 2)
+            .['', '-beta.'.mt_rand(1, 12), '-rc.'.mt_rand(1, 3)][mt_rand(0, 2)];
 
         for ($i = 0; $i < 4000; $i++) {
             [$a, $b] = [$make(), $make()];
@@ -63,7 +81,10 @@ final class StandardsTest extends TestCase
     public static function fips(): iterable
     {
         yield ['abc', 'ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad'];
-        yield ['abcdbcdecdefdefgefghfghighijhijkijkljklmklmnlmnomnopnopq', '248d6a61d20638b8e5c026930c3e6039a33ce45964ff2167f6ecedd419db06c1'];
+        yield [
+            'abcdbcdecdefdefgefghfghighijhijkijkljklmklmnlmnomnopnopq',
+            '248d6a61d20638b8e5c026930c3e6039a33ce45964ff2167f6ecedd419db06c1',
+        ];
         yield [str_repeat('a', 1_000_000), 'cdc76e5c9914fb9281a1c7e284d73e67f1809a48a497200e046d39ccc7112cd0'];
     }
 
@@ -77,41 +98,67 @@ final class StandardsTest extends TestCase
             $read += $bytes;
         });
 
-        self::assertSame(substr((string) shell_exec('sha256sum '.escapeshellarg("{$this->folder}/large")), 0, 64), $digest);
+        self::assertSame(
+            substr((string) shell_exec('sha256sum '.escapeshellarg("{$this->folder}/large")), 0, 64),
+            $digest,
+        );
         self::assertSame(17_000 * 1024, $read);
     }
 
-    /** RFC 8493 section 2.2.2: a long value may be folded, its further lines indented. Section 2.1.1: the declaration. */
+    /**
+     * RFC 8493 section 2.2.2: a long value may be folded, its further lines indented. Section 2.1.1: the declaration.
+     */
     public function test_tag_files_are_read_as_the_bag_standard_writes_them(): void
     {
-        $text = "BagIt-Version: 1.0\r\nTag-File-Character-Encoding: UTF-8\nExternal-Description: Uncompressed greyscale scans\n      from the first\n\tand the second box\nPayload-Oxum: 279164409832.1198\n";
+        $text =
+            "BagIt-Version: 1.0\r\nTag-File-Character-Encoding: UTF-8\nExternal-Description: Uncompressed "
+                ."greyscale scans\n      from the first\n\tand the second box\nPayload-Oxum: 279164409832.1198\n";
 
-        self::assertSame([
-            ['BagIt-Version', '1.0'], ['Tag-File-Character-Encoding', 'UTF-8'],
-            ['External-Description', 'Uncompressed greyscale scans from the first and the second box'], ['Payload-Oxum', '279164409832.1198'],
-        ], TagLines::parse($text));
+        self::assertSame(
+            [
+                ['BagIt-Version', '1.0'],
+                ['Tag-File-Character-Encoding', 'UTF-8'],
+                ['External-Description', 'Uncompressed greyscale scans from the first and the second box'],
+                ['Payload-Oxum', '279164409832.1198'],
+            ],
+            TagLines::parse($text),
+        );
     }
 
     /** coreutils: `sha256sum -c` on the manifest and the tag manifest of a bag that we wrote, as RFC 8493 promises. */
     public function test_coreutils_verifies_our_bags(): void
     {
         Sample::bag("{$this->folder}/b-17");
-        unlink("{$this->folder}/b-17/data/photos/album/100%.jpg"); // its percent sign is encoded in the manifest, which coreutils does not decode
+        // its percent sign is encoded in the manifest, which coreutils does not decode
+        unlink("{$this->folder}/b-17/data/photos/album/100%.jpg");
         $manifest = "{$this->folder}/b-17/manifest-sha256.txt";
         file_put_contents($manifest, implode('', preg_grep('/100%25/', file($manifest) ?: [], PREG_GREP_INVERT) ?: []));
 
-        exec('cd '.escapeshellarg("{$this->folder}/b-17").' && sha256sum --strict -c manifest-sha256.txt 2>&1', $payload, $payloadStatus);
-        exec('cd '.escapeshellarg("{$this->folder}/b-17").' && sha256sum -c tagmanifest-sha256.txt 2>&1', $tags, $tagStatus);
+        exec(
+            'cd '.escapeshellarg("{$this->folder}/b-17").' && sha256sum --strict -c manifest-sha256.txt 2>&1',
+            $payload,
+            $payloadStatus,
+        );
+        exec(
+            'cd '.escapeshellarg("{$this->folder}/b-17").' && sha256sum -c tagmanifest-sha256.txt 2>&1',
+            $tags,
+            $tagStatus,
+        );
 
         self::assertSame([0, 4], [$payloadStatus, count($payload)], implode("\n", $payload));
         // the one line that the test changed by hand is the one that is found
-        self::assertSame([1, ['manifest-sha256.txt: FAILED']], [$tagStatus, array_values(preg_grep('/FAILED$/', $tags) ?: [])]);
+        self::assertSame(
+            [1, ['manifest-sha256.txt: FAILED']],
+            [$tagStatus, array_values(preg_grep('/FAILED$/', $tags) ?: [])],
+        );
     }
 
     /** RFC 8037 appendix A.2 and A.3: the Ed25519 key printed there and its RFC 7638 thumbprint. */
     public function test_key_thumbprints_are_those_of_the_standard(): void
     {
-        $keys = KeySet::parse('{"keys":[{"kty":"OKP","crv":"Ed25519","kid":"rfc","x":"11qYAYKxCrfVS_7TyWQHOg7hcvPapiMlrwIaaPcHURo"}]}');
+        $keys = KeySet::parse(
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","kid":"rfc","x":"11qYAYKxCrfVS_7TyWQHOg7hcvPapiMlrwIaaPcHURo"}]}',
+        );
 
         self::assertSame(['rfc' => 'kPrK_qmxVWaYVA9wwBF6Iuo3vVzz7TxHCTwXBygrS4k'], $keys->thumbprints);
     }
@@ -140,17 +187,30 @@ final class StandardsTest extends TestCase
     /** Common practice, no source: a device of 128 GB with 90 GB free holds at most 38 GB to back up. */
     public function test_used_storage_bounds_the_backup(): void
     {
-        $device = Sample::read(Sample::situation(['capacityBytes' => 128_000_000_000, 'freeBytes' => 90_000_000_000]))->device;
+        $device = Sample::read(Sample::situation(['capacityBytes' => 128_000_000_000, 'freeBytes' => 90_000_000_000]))
+            ->device;
 
         self::assertSame(38_000_000_000, $device->backupBytesAtMost());
     }
 
-    /** Common practice, no source: a backup that declares a little less than is installed is accepted as an equal one. */
+    /**
+     * Common practice, no source: a backup that declares a little less than is installed is accepted as an equal one.
+     */
     public function test_a_backup_from_a_little_below_needs_no_lowering(): void
     {
-        $treatment = static fn (string $declared): Treatment => Base::bag('b', Version::parse($declared), Version::parse('8.7.0'), new \DateTimeImmutable(Sample::NOW), [], [])->treatment;
+        $treatment = static fn (string $declared): Treatment => Base::bag(
+            'b',
+            Version::parse($declared),
+            Version::parse('8.7.0'),
+            new \DateTimeImmutable(Sample::NOW),
+            [],
+            [],
+        )->treatment;
 
-        self::assertSame([Treatment::AsIs, Treatment::AsIs, Treatment::Lowered], [$treatment('8.6.1'), $treatment('8.7.0'), $treatment('8.7.1')]);
+        self::assertSame(
+            [Treatment::AsIs, Treatment::AsIs, Treatment::Lowered],
+            [$treatment('8.6.1'), $treatment('8.7.0'), $treatment('8.7.1')],
+        );
     }
 
     /**
@@ -165,7 +225,10 @@ final class StandardsTest extends TestCase
         self::assertSame('49015420', Imei::parse('49-015420-323751-8')->tac());
     }
 
-    /** R's quantile(x, c(.1, .5, .9), type = 7), its default, of the numbers 1 to 4 gives 1.3, 2.5 and 3.7 (Hyndman and Fan 1996, definition 7). */
+    /**
+     * R's quantile(x, c(.1, .5, .9), type = 7), its default, of the numbers 1 to 4 gives 1.3, 2.5 and 3.7 (Hyndman
+     * and Fan 1996, definition 7).
+     */
     public function test_percentiles_of_measured_rates_are_those_of_r(): void
     {
         $rate = Rate::measured([4.0, 2.0, 1.0, 3.0]);

@@ -7,7 +7,6 @@ namespace Tests\Support;
 use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
 use Facebook\WebDriver\Exception\NoSuchElementException;
-use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Exception\WebDriverException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
@@ -20,24 +19,48 @@ use Symfony\Component\Process\Process;
 /** Headless Chromium with a viewport of exactly 1280 × 800, and the few gestures that the tests need. */
 final class Browser
 {
-    private const ARGUMENTS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking',
-        '--disable-component-update', '--disable-sync', '--disable-quic', '--disable-dev-shm-usage', '--window-size=1280,800'];
+    private const ARGUMENTS = [
+        '--headless=new',
+        '--no-sandbox',
+        '--disable-gpu',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-quic',
+        '--disable-dev-shm-usage',
+        '--window-size=1280,800',
+    ];
 
     private const SECONDS = 20;
 
-    private function __construct(public readonly RemoteWebDriver $driver, private readonly Process $service, private readonly string $profile, private readonly string $address)
-    {
+    private function __construct(
+        public readonly RemoteWebDriver $driver,
+        private readonly Process $service,
+        private readonly string $profile,
+        private readonly string $address,
+    ) {
     }
 
     public static function open(string $address, int $port = 9515): self
     {
+        $port = RunningSystem::port($port);
         $service = new Process(['chromedriver', "--port={$port}"], null, null, null, null);
         $service->disableOutput();
         $service->start();
-        RunningSystem::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', $port) !== false, 15, 'ChromeDriver did not start');
+        RunningSystem::waitUntil(
+            static fn (): bool => @fsockopen('127.0.0.1', $port) !== false,
+            15,
+            'ChromeDriver did not start',
+        );
         $profile = sys_get_temp_dir().'/jade-step-browser-'.bin2hex(random_bytes(6));
         $options = (new ChromeOptions)->addArguments([...self::ARGUMENTS, "--user-data-dir={$profile}"]);
-        $driver = RemoteWebDriver::create("http://127.0.0.1:{$port}", DesiredCapabilities::chrome()->setCapability(ChromeOptions::CAPABILITY, $options), 30_000, 120_000);
+        $driver = RemoteWebDriver::create(
+            "http://127.0.0.1:{$port}",
+            DesiredCapabilities::chrome()->setCapability(ChromeOptions::CAPABILITY, $options),
+            30_000,
+            120_000,
+        );
         $browser = new self($driver, $service, $profile, $address);
         $browser->size(1280, 800);
         register_shutdown_function($browser->close(...));
@@ -47,7 +70,12 @@ final class Browser
 
     public function size(int $width, int $height): void
     {
-        (new ChromeDevToolsDriver($this->driver))->execute('Emulation.setDeviceMetricsOverride', ['width' => $width, 'height' => $height, 'deviceScaleFactor' => 1, 'mobile' => false]);
+        (new ChromeDevToolsDriver($this->driver))->execute('Emulation.setDeviceMetricsOverride', [
+            'width' => $width,
+            'height' => $height,
+            'deviceScaleFactor' => 1,
+            'mobile' => false,
+        ]);
     }
 
     public function visit(string $hash = '/'): self
@@ -59,12 +87,24 @@ final class Browser
 
     public function signIn(string $email = 'bench@skerry.example', string $password = 'tide-table-9'): self
     {
-        $this->visit();
-        $this->fill('email', $email);
-        $this->fill('password', $password);
-        $this->press('Sign in');
+        return $this->retry(function () use ($email, $password): self {
+            // a page that is just signed out loads itself anew, and forgets what was typed before
+            $this->visit()->fill('email', $email)->fill('password', $password)->press('Sign in');
 
-        return $this->see('Bench');
+            return $this->see('Bench', self::SECONDS / 4);
+        }, self::SECONDS, 'nobody could be signed in');
+    }
+
+    /** Clicks what is found, also where the page renders it anew at this moment. */
+    public function click(WebDriverBy $by, float $seconds = self::SECONDS): self
+    {
+        $this->retry(
+            fn () => $this->driver->findElement($by)->click(),
+            $seconds,
+            "nothing could be clicked at {$by->getValue()}",
+        );
+
+        return $this;
     }
 
     public function fill(string $name, string $text): self
@@ -80,7 +120,10 @@ final class Browser
     public function press(string $words, float $seconds = self::SECONDS): self
     {
         $quoted = '"'.$words.'"';
-        $by = WebDriverBy::xpath("//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted}] | //a[normalize-space(.)={$quoted}]");
+        $by = WebDriverBy::xpath(
+            "//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted}] | "
+                ."//a[normalize-space(.)={$quoted}]",
+        );
         $this->retry(fn () => $this->driver->findElement($by)->click(), $seconds, "no \"{$words}\" could be pressed");
 
         return $this;
@@ -97,7 +140,13 @@ final class Browser
     /** Presses the tabulator until something that fits has the focus. */
     public function tabTo(string $css, string $key = WebDriverKeys::TAB): self
     {
-        return $this->walkTo(fn (): bool => (bool) $this->driver->executeScript('return document.activeElement.matches(arguments[0])', [$css]), $key, $css);
+        return $this->walkTo(
+            fn (): bool => (bool) $this->driver->executeScript('return document.activeElement.matches(arguments[0])', [
+                $css,
+            ]),
+            $key,
+            $css,
+        );
     }
 
     public function backTo(string $css): self
@@ -107,7 +156,11 @@ final class Browser
 
     public function tabToText(string $words): self
     {
-        return $this->walkTo(fn (): bool => $this->driver->executeScript('return document.activeElement.innerText.trim()') === $words, WebDriverKeys::TAB, $words);
+        return $this->walkTo(
+            fn (): bool => $this->driver->executeScript('return document.activeElement.innerText.trim()') === $words,
+            WebDriverKeys::TAB,
+            $words,
+        );
     }
 
     /** @param  callable(): bool  $there */
@@ -133,7 +186,12 @@ final class Browser
 
     public function jobId(): int
     {
-        $id = $this->retry(fn (): int => (int) preg_replace('#\A.*/jobs/(\d+).*\z#', '$1', $this->driver->getCurrentURL()) ?: throw new NoSuchElementException('no job'), self::SECONDS, 'no job was opened');
+        $id = $this->retry(
+            fn (): int => (int) preg_replace('#\A.*/jobs/(\d+).*\z#', '$1', $this->driver->getCurrentURL())
+            ?: throw new NoSuchElementException('no job'),
+            self::SECONDS,
+            'no job was opened',
+        );
 
         return $id;
     }
@@ -174,7 +232,11 @@ final class Browser
 
     public function find(WebDriverBy $by, float $seconds = self::SECONDS): WebDriverElement
     {
-        return $this->retry(fn (): WebDriverElement => $this->driver->findElement($by), $seconds, "nothing was found at {$by->getValue()}");
+        return $this->retry(
+            fn (): WebDriverElement => $this->driver->findElement($by),
+            $seconds,
+            "nothing was found at {$by->getValue()}",
+        );
     }
 
     public function has(string $css): bool
@@ -192,10 +254,17 @@ final class Browser
     /** @return list<string> rule ids and places of accessibility violations (axe-core, WCAG 2.2 A and AA) */
     public function accessibilityViolations(): array
     {
-        $this->driver->executeScript((string) file_get_contents(RunningSystem::root().'/node_modules/axe-core/axe.min.js'));
+        $this->driver->executeScript(
+            (string) file_get_contents(RunningSystem::root().'/node_modules/axe-core/axe.min.js'),
+        );
         $found = $this->driver->executeAsyncScript(
-            'const done = arguments[arguments.length - 1];'
-            .'axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}).then(r => done(r.violations.flatMap(v => v.nodes.map(n => v.id + ": " + n.target.join(" ") + " " + (n.any[0]?.message ?? "")))));'
+            <<<'JS'
+                const done = arguments[arguments.length - 1];
+                const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+                const words = (rule, node) => `${rule.id}: ${node.target.join(' ')} ${node.any[0]?.message ?? ''}`;
+                axe.run(document, { runOnly: rules })
+                    .then((r) => done(r.violations.flatMap((rule) => rule.nodes.map((node) => words(rule, node)))));
+                JS,
         );
 
         return array_values($found);
@@ -224,9 +293,13 @@ final class Browser
         while (true) {
             try {
                 return $try();
-            } catch (NoSuchElementException|StaleElementReferenceException|WebDriverException $e) {
+            } catch (\RuntimeException|WebDriverException $e) {
                 if (microtime(true) > $until) {
-                    throw new \RuntimeException("Within {$seconds} seconds {$otherwise}. The page says:\n".mb_substr($this->text(), 0, 3000), 0, $e);
+                    throw new \RuntimeException(
+                        "Within {$seconds} seconds {$otherwise}. The page says:\n".mb_substr($this->text(), 0, 3000),
+                        0,
+                        $e,
+                    );
                 }
                 usleep(100_000);
             }

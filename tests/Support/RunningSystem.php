@@ -11,12 +11,17 @@ final class RunningSystem
 {
     private const START_SECONDS = 60;
 
+    private const PORTS_OF_A_LANE = 200;
+
     /** @var array<string, Process> */
     private array $services = [];
 
     /** @param  array<string, string>  $environment beside what the instance's own settings say */
-    private function __construct(public readonly string $folder, public readonly int $port, private readonly array $environment)
-    {
+    private function __construct(
+        public readonly string $folder,
+        public readonly int $port,
+        private readonly array $environment,
+    ) {
     }
 
     /**
@@ -26,11 +31,23 @@ final class RunningSystem
      */
     public static function start(string $name, int $port, array $services, float $speed, array $environment = []): self
     {
-        $folder = self::root().'/var/test/'.$name;
+        $port = self::port($port);
+        $folder = self::root().'/var/test/'.$name.(self::lane() === 0 ? '' : '-'.self::lane());
         self::assertPortsAreFree($port);
         self::shell('chmod -R u+w "$1" 2>/dev/null; rm -rf "$1"', $folder);
         self::shell('. bin/lib/prepare.sh && make_instance "$1" "$2" "$3"', $folder, (string) $port, (string) $speed);
-        $system = new self($folder, $port, $environment + ['JADE_VAR' => $folder, 'DB_FLUSH' => '0', 'ARGON_MEMORY' => '1024', 'ARGON_TIME' => '1', 'JADE_HEARTBEAT_LOST' => '3']);
+        $system = new self(
+            $folder,
+            $port,
+            $environment + [
+                'JADE_VAR' => $folder,
+                'JADE_DATABASE_TEMPLATE' => self::root().'/var/test/database-template',
+                'DB_FLUSH' => '0',
+                'ARGON_MEMORY' => '1024',
+                'ARGON_TIME' => '1',
+                'JADE_HEARTBEAT_LOST' => '3',
+            ],
+        );
         register_shutdown_function($system->stop(...));
         $system->launch('mariadb', $port + 3);
         $system->artisan('migrate', '--force');
@@ -49,6 +66,18 @@ final class RunningSystem
         return $system;
     }
 
+    /** Tests that run side by side have instances of their own, each on ports of its own. */
+    public static function port(int $port): int
+    {
+        return $port + self::PORTS_OF_A_LANE * self::lane();
+    }
+
+    /** @return int 0 where tests run one after the other, else from 1 on */
+    private static function lane(): int
+    {
+        return (int) getenv('TEST_TOKEN');
+    }
+
     public function address(): string
     {
         return "http://127.0.0.1:{$this->port}";
@@ -57,19 +86,37 @@ final class RunningSystem
     /** @return string what the command printed */
     public function artisan(string ...$words): string
     {
-        return (new Process(['php', 'artisan', ...array_values($words)], self::root(), $this->environment + $this->settings(), null, 120))->mustRun()->getOutput();
+        return (new Process(
+            ['php', 'artisan', ...array_values($words)],
+            self::root(),
+            $this->environment + $this->settings(),
+            null,
+            120,
+        ))
+            ->mustRun()
+            ->getOutput();
     }
 
     /** Starts one more service, or one that was killed. */
     public function launch(string $name, ?int $port): void
     {
         // a session of its own, so that a kill takes the service's children along
-        $process = new Process(['setsid', 'bin/service', explode('-', $name)[0]], self::root(), $this->environment, null, null);
+        $process = new Process(
+            ['setsid', 'bin/service', explode('-', $name)[0]],
+            self::root(),
+            $this->environment,
+            null,
+            null,
+        );
         $process->disableOutput();
         $process->start();
         $this->services[$name] = $process;
         if ($port !== null) {
-            self::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', $port) !== false, self::START_SECONDS, "{$name} did not start");
+            self::waitUntil(
+                static fn (): bool => @fsockopen('127.0.0.1', $port) !== false,
+                self::START_SECONDS,
+                "{$name} did not start",
+            );
         }
     }
 
@@ -90,9 +137,16 @@ final class RunningSystem
     {
         foreach ($this->services as $name => $process) {
             if (! $process->isRunning()) {
-                $this->launch($name, match (explode('-', $name)[0]) {
-                    'mariadb' => $this->port + 3, 'rig' => $this->port + 2, 'vendor' => $this->port + 1, 'web' => $this->port, default => null,
-                });
+                $this->launch(
+                    $name,
+                    match (explode('-', $name)[0]) {
+                        'mariadb' => $this->port + 3,
+                        'rig' => $this->port + 2,
+                        'vendor' => $this->port + 1,
+                        'web' => $this->port,
+                        default => null,
+                    },
+                );
             }
         }
     }
@@ -118,7 +172,12 @@ final class RunningSystem
     {
         $s = $this->settings();
 
-        return new \PDO("mysql:host=127.0.0.1;port={$s['DB_PORT']};dbname={$s['DB_DATABASE']}", $s['DB_USERNAME'], $s['DB_PASSWORD'], [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION]);
+        return new \PDO(
+            "mysql:host=127.0.0.1;port={$s['DB_PORT']};dbname={$s['DB_DATABASE']}",
+            $s['DB_USERNAME'],
+            $s['DB_PASSWORD'],
+            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+        );
     }
 
     /** @return array<string, string> */
@@ -147,7 +206,9 @@ final class RunningSystem
         $until = microtime(true) + $seconds;
         while (! $seen()) {
             if (microtime(true) > $until) {
-                throw new \RuntimeException(($otherwise instanceof \Closure ? $otherwise() : $otherwise)." within {$seconds} seconds.");
+                throw new \RuntimeException(
+                    ($otherwise instanceof \Closure ? $otherwise() : $otherwise)." within {$seconds} seconds.",
+                );
             }
             usleep(50_000);
         }
@@ -157,7 +218,11 @@ final class RunningSystem
     {
         for ($port = $first; $port < $first + 4; $port++) {
             if (@fsockopen('127.0.0.1', $port) !== false) {
-                throw new \RuntimeException("Port {$port} is in use: the tests want {$first} to ".($first + 3).' for an instance of their own. Stop what runs there.');
+                throw new \RuntimeException(
+                    "Port {$port} is in use: the tests want {$first} to "
+                        .($first + 3)
+                        .' for an instance of their own. Stop what runs there.',
+                );
             }
         }
     }

@@ -15,10 +15,16 @@ final readonly class Visitor
     {
     }
 
-    public static function signIn(string $address, string $email = 'bench@skerry.example', string $password = 'tide-table-9'): self
-    {
+    public static function signIn(
+        string $address,
+        string $email = 'bench@skerry.example',
+        string $password = 'tide-table-9',
+    ): self {
         $visitor = new self(new Client(['http_errors' => false, 'timeout' => 30]), new CookieJar, $address);
-        $visitor->http->get("{$address}/sanctum/csrf-cookie", ['cookies' => $visitor->cookies, 'headers' => ['Referer' => "{$address}/"]]);
+        $visitor->http->get("{$address}/sanctum/csrf-cookie", [
+            'cookies' => $visitor->cookies,
+            'headers' => ['Referer' => "{$address}/"],
+        ]);
         $answer = $visitor->send('POST', '/session', ['email' => $email, 'password' => $password]);
         if ($answer->getStatusCode() !== 200) {
             throw new \RuntimeException("Signing in failed: {$answer->getBody()}");
@@ -33,8 +39,10 @@ final readonly class Visitor
         $token = rawurldecode((string) $this->cookies->getCookieByName('XSRF-TOKEN')?->getValue());
 
         return $this->http->request($method, "{$this->address}/api/v1{$path}", [
-            'cookies' => $this->cookies, 'json' => (object) $body,
-            'headers' => ['Referer' => "{$this->address}/", 'Accept' => 'application/json'] + ($withToken ? ['X-XSRF-TOKEN' => $token] : []),
+            'cookies' => $this->cookies,
+            'json' => (object) $body,
+            'headers' => ['Referer' => "{$this->address}/", 'Accept' => 'application/json']
+                + ($withToken ? ['X-XSRF-TOKEN' => $token] : []),
         ]);
     }
 
@@ -56,9 +64,17 @@ final readonly class Visitor
     public function openJobAndTakeTheRoute(string $serial): int
     {
         $job = $this->ask('POST', '/jobs', ['serial' => $serial])['id'];
-        RunningSystem::waitUntil(fn (): bool => $this->step($job, 'choose-route')['state'] === 'needs-hand', 30, 'the device was not read');
+        RunningSystem::waitUntil(
+            fn (): bool => $this->step($job, 'choose-route')['state'] === 'needs-hand',
+            30,
+            'the device was not read',
+        );
         $route = $this->ask('GET', "/jobs/{$job}")['plan']['routes'][0];
-        $this->ask('PUT', "/jobs/{$job}/route", ['route' => $route['id'], 'build' => $route['legs'][0]['to']['build'], 'accept' => ['pairingLost' => [], 'appsUnavailable' => []]]);
+        $this->ask('PUT', "/jobs/{$job}/route", [
+            'route' => $route['id'],
+            'build' => $route['legs'][0]['to']['build'],
+            'accept' => ['pairingLost' => [], 'appsUnavailable' => []],
+        ]);
 
         return $job;
     }

@@ -23,8 +23,10 @@ PLAIN = ["photos", "messages", "contacts", "calendars", "notes", "recordings", "
          "settings", "wallpaper"]
 ENCRYPTED_TOO = ["saved-passwords", "health", "accessory-pairing"]
 PHASES = {"pair": ["asking"], "enter-recovery": ["recognising"], "leave-recovery": ["restart"],
-          "install": ["extract", "verify", "write", "restart"], "activate": ["activate"], "return": ["apply", "restart"],
+          "install": ["extract", "verify", "write", "restart"], "activate": ["activate"],
+          "return": ["apply", "restart"],
           "set-up": ["set-up"]}
+UNDISTURBED = {("install", "extract"), ("install", "verify"), ("install", "write"), ("return", "apply")}
 PHASE_SECONDS = 0.25
 
 
@@ -85,7 +87,8 @@ class Device:
         for kind, count in {"photos": 6, "messages": 2, "contacts": 4, "notes": 2, "saved-passwords": 1, "health": 1,
                             "payment-cards": 1, "esim": 1}.items():
             for i in range(count):
-                self.content[kind, f"part-{i // 3}/item {i}.bin"] = (hashlib.sha256(f"{kind}{i}".encode()).digest() * (20 + i), now)
+                content = hashlib.sha256(f"{kind}{i}".encode()).digest() * (20 + i)
+                self.content[kind, f"part-{i // 3}/item {i}.bin"] = (content, now)
         self.nonce, self.packages, self.operations, self.returns = None, {}, {}, {}
         self.write_system()
 
@@ -161,7 +164,7 @@ class Device:
         running = op["state"] == "running"
         return {"id": op["id"], "kind": op["kind"], "state": op["state"], "phase": phase,
                 "progress": min(1.0, (time.time() - op["began"]) / (PHASE_SECONDS * len(phases))) if running else 1.0,
-                "doNotDisturb": running and (op["kind"], phase) in {("install", "extract"), ("install", "verify"), ("install", "write"), ("return", "apply")},
+                "doNotDisturb": running and (op["kind"], phase) in UNDISTURBED,
                 "wants": None, "error": None}
 
     # what it wants
@@ -275,7 +278,8 @@ class Device:
             good = False
         if not good:
             raise No(409, "permit-untrusted", "The permit is not signed by the vendor.")
-        for wrong, code in ((claims["exp"] <= time.time(), "permit-expired"), (claims["sub"] != self.state["serial"], "permit-other-device"),
+        for wrong, code in ((claims["exp"] <= time.time(), "permit-expired"),
+                            (claims["sub"] != self.state["serial"], "permit-other-device"),
                             (claims["hardwareId"] != self.state["hardwareId"], "permit-other-model"),
                             (self.nonce is None or claims["nonce"] != self.nonce, "permit-other-nonce")):
             if wrong:
@@ -287,7 +291,8 @@ class Device:
         if lines[0] != b"FWP1" or len(lines) < 3:
             raise No(409, "package-unreadable", "This is no package.")
         head = json.loads(lines[1])
-        for wrong, code in ((self.state["hardwareId"] not in head["hardwareIds"], "wrong-model"), (head["build"] != claims["build"], "permit-other-build"),
+        for wrong, code in ((self.state["hardwareId"] not in head["hardwareIds"], "wrong-model"),
+                            (head["build"] != claims["build"], "permit-other-build"),
                             (head["rollbackIndex"] < self.state["rollbackCounter"], "rollback-floor")):
             if wrong:
                 raise No(409, code, "The package does not fit.")
@@ -303,7 +308,8 @@ class Device:
         up = order(head["version"]) > order(self.state["version"])
         ranges = head["inPlaceFrom"] if up else head["stepDownFrom"]
         if ranges is None or not within(self.state["version"], ranges):
-            raise No(409, "not-accepted-in-place" if up else "not-accepted-step-down", "The build does not take this one's place.")
+            raise No(409, "not-accepted-in-place" if up else "not-accepted-step-down",
+                     "The build does not take this one's place.")
 
     def offer(self, body):
         self.want_paired()
@@ -348,14 +354,18 @@ class Handler(BaseHTTPRequestHandler):
         url = urllib.parse.urlsplit(self.path)
         query = dict(urllib.parse.parse_qsl(url.query))
         parts = [urllib.parse.unquote(p) for p in url.path.strip("/").split("/")]
-        body = self.rfile.read(int(self.headers.get("Content-Length") or 0)) if self.headers.get("Transfer-Encoding") != "chunked" else self.chunks()
+        if self.headers.get("Transfer-Encoding") == "chunked":
+            body = self.chunks()
+        else:
+            body = self.rfile.read(int(self.headers.get("Content-Length") or 0))
         try:
             with self.device.lock:
                 self.device.catch_up()
                 result = self.route(method, parts, query, body)
         except No as no:
             return self.send(no.status, "application/problem+json", json.dumps(
-                {"type": "about:blank", "title": "No", "status": no.status, "detail": no.detail, "code": no.code}).encode())
+                {"type": "about:blank", "title": "No", "status": no.status, "detail": no.detail,
+                 "code": no.code}).encode())
         if isinstance(result, bytes):
             return self.send(200, "application/octet-stream", result)
         if isinstance(result, str):

@@ -18,11 +18,14 @@ use App\Http\Resources\HeldVendorResource;
 use App\Http\Resources\ModelResource;
 use App\Http\Resources\WindowLaneResource;
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\AlmanacChange;
 use App\Models\BenchJob;
 use App\Models\HeldCatalogue;
 use App\Models\Vendor;
+use App\Reading\KeptAnswers;
+use App\Reading\Versions;
 use App\Refusal\Refusal;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -37,16 +40,38 @@ final class AlmanacController
 {
     private const CHANGES_SHOWN = 200;
 
-    public function __construct(private readonly HeldAlmanac $held, private readonly Journal $journal, private readonly ClockInterface $clock)
-    {
+    public function __construct(
+        private readonly HeldAlmanac $held,
+        private readonly Journal $journal,
+        private readonly ClockInterface $clock,
+        private readonly KeptAnswers $kept,
+        private readonly Versions $versions,
+    ) {
     }
 
     public function show(): JsonResponse
     {
         $rows = $this->held->rows();
-        $vendors = Vendor::query()->oldest('id')->get()->map(fn (Vendor $v): HeldVendorResource => new HeldVendorResource($v, $rows[$v->id] ?? null, $this->clock->now()));
+        $vendors = Vendor::query()
+            ->oldest('id')
+            ->get()
+            ->map(
+                fn (Vendor $v): HeldVendorResource => new HeldVendorResource(
+                    $v,
+                    $rows[$v->id] ?? null,
+                    $this->clock->now(),
+                ),
+            );
 
-        return new JsonResponse(['now' => Rfc3339::format($this->clock->now()), 'vendors' => $vendors, 'models' => ModelResource::of($this->held->almanac())]);
+        return new JsonResponse([
+            'now' => Rfc3339::format($this->clock->now()),
+            'vendors' => $vendors,
+            'models' => $this->kept->of(
+                'models',
+                $this->versions->ofAlmanac(),
+                fn (): array => ModelResource::of($this->held->almanac()),
+            ),
+        ]);
     }
 
     public function ofModel(string $hardwareId): JsonResponse
@@ -62,8 +87,12 @@ final class AlmanacController
     public function changes(Request $request): JsonResponse
     {
         $of = $request->query('hardwareId');
-        $changes = AlmanacChange::query()->latest('noticed_at')->latest('id')
-            ->when(is_string($of), static fn ($q) => $q->whereJsonContains('hardware_ids', $of))->limit(self::CHANGES_SHOWN)->get();
+        $changes = AlmanacChange::query()
+            ->latest('noticed_at')
+            ->latest('id')
+            ->when(is_string($of), static fn ($q) => $q->whereJsonContains('hardware_ids', $of))
+            ->limit(self::CHANGES_SHOWN)
+            ->get();
 
         return new JsonResponse(['changes' => AlmanacChangeResource::collection($changes)]);
     }
@@ -72,19 +101,40 @@ final class AlmanacController
     {
         $this->journal->noteDeed(Deed::RefreshAlmanac, $request->person());
 
-        return new JsonResponse(['results' => array_map(static fn (RefreshResult $r): array => ['vendor' => $r->vendor, 'changes' => $r->changes, 'problem' => $r->problem === null ? null : ProblemDocument::write($r->problem)], $refresh->all())]);
+        return new JsonResponse([
+            'results' => array_map(
+                static fn (RefreshResult $r): array => [
+                    'vendor' => $r->vendor,
+                    'changes' => $r->changes,
+                    'problem' => $r->problem === null ? null : ProblemDocument::write($r->problem),
+                ],
+                $refresh->all(),
+            ),
+        ]);
     }
 
     public function preview(ImportRequest $request, ImportCatalogue $import): JsonResponse
     {
-        return new JsonResponse(new FilePreviewResource($import->preview($request->fields()->string('text'), $request->fields()->maybeString('vendor'))));
+        return new JsonResponse(
+            new FilePreviewResource(
+                $import->preview($request->fields()->string('text'), $request->fields()->maybeString('vendor')),
+            ),
+        );
     }
 
     public function import(ImportRequest $request, ImportCatalogue $import): JsonResponse
     {
         $fields = $request->fields();
-        $changes = $import->take($fields->string('text'), $fields->maybeString('vendor'), $fields->string('fileName'), $request->person());
-        $this->journal->noteDeed(Deed::ImportCatalogue, $request->person(), ['file' => $fields->string('fileName'), 'changes' => count($changes)]);
+        $changes = $import->take(
+            $fields->string('text'),
+            $fields->maybeString('vendor'),
+            $fields->string('fileName'),
+            $request->person(),
+        );
+        $this->journal->noteDeed(Deed::ImportCatalogue, $request->person(), new Evidence([
+            'file' => $fields->string('fileName'),
+            'changes' => count($changes),
+        ]));
 
         return new JsonResponse(['changes' => count($changes)], 201);
     }
@@ -95,7 +145,10 @@ final class AlmanacController
             throw Refusal::notNow('Only what came from a file can be taken back, and only once.');
         }
         $take->withdraw($catalogue);
-        $this->journal->noteDeed(Deed::WithdrawCatalogue, $request->person(), ['vendor' => $catalogue->vendor, 'catalogue' => $catalogue->id]);
+        $this->journal->noteDeed(Deed::WithdrawCatalogue, $request->person(), new Evidence([
+            'vendor' => $catalogue->vendor,
+            'catalogue' => $catalogue->id,
+        ]));
 
         return response()->noContent();
     }
@@ -104,7 +157,10 @@ final class AlmanacController
     {
         $row = $this->held->of($vendor->id) ?? throw Refusal::notNow("No catalogue of {$vendor->name} is held yet.");
 
-        return response(BuildsCsv::write($row->catalogue()), 200, ['Content-Type' => 'text/csv; charset=utf-8; header=present', 'Content-Disposition' => "attachment; filename=\"builds-{$vendor->id}.csv\""]);
+        return response(BuildsCsv::write($row->catalogue()), 200, [
+            'Content-Type' => 'text/csv; charset=utf-8; header=present',
+            'Content-Disposition' => "attachment; filename=\"builds-{$vendor->id}.csv\"",
+        ]);
     }
 
     /** The held catalogue as the document that it came as. */
@@ -112,26 +168,45 @@ final class AlmanacController
     {
         $row = $this->held->of($vendor->id) ?? throw Refusal::notNow("No catalogue of {$vendor->name} is held yet.");
 
-        return response($row->document, 200, ['Content-Type' => 'application/json', 'Content-Disposition' => "attachment; filename=\"catalogue-{$vendor->id}.json\""]);
+        return response($row->document, 200, [
+            'Content-Type' => 'application/json',
+            'Content-Disposition' => "attachment; filename=\"catalogue-{$vendor->id}.json\"",
+        ]);
     }
 
     public function calendar(JobCalendar $calendar): Response
     {
-        return response($calendar->text(), 200, ['Content-Type' => 'text/calendar; charset=utf-8', 'Content-Disposition' => 'attachment; filename="jade-step.ics"']);
+        return response($calendar->text(), 200, [
+            'Content-Type' => 'text/calendar; charset=utf-8',
+            'Content-Disposition' => 'attachment; filename="jade-step.ics"',
+        ]);
     }
 
     private function windows(?string $hardwareId): JsonResponse
+    {
+        $windows = $this->kept->of(
+            "windows {$hardwareId}",
+            $this->versions->ofAlmanac(),
+            fn (): array => $this->lanes($hardwareId),
+        );
+
+        return new JsonResponse(['now' => Rfc3339::format($this->clock->now())] + (array) $windows);
+    }
+
+    /** @return array<string, mixed> */
+    private function lanes(?string $hardwareId): array
     {
         $almanac = $this->held->almanac();
         $model = $hardwareId === null ? null : $almanac->model($hardwareId);
         $catalogue = $model === null ? null : $almanac->catalogueFor($model->osLine);
 
-        return new JsonResponse([
-            'now' => Rfc3339::format($this->clock->now()),
+        return [
             'issuedAt' => Rfc3339::formatOrNull($catalogue?->issuedAt),
             'freshUntil' => Rfc3339::formatOrNull($catalogue?->freshUntil),
             'vouched' => $catalogue === null || $this->held->of($catalogue->vendorId)?->vouched === true,
-            'lanes' => WindowLaneResource::collection($hardwareId === null ? [] : WindowLane::forModel($almanac, $hardwareId, $this->clock->now())),
-        ]);
+            'lanes' => WindowLaneResource::collection(
+                $hardwareId === null ? [] : WindowLane::forModel($almanac, $hardwareId, $this->clock->now()),
+            ),
+        ];
     }
 }

@@ -13,6 +13,8 @@ trait AnswersWithJob
 {
     private function answer(BenchJob $job, int $status = 200): JsonResponse
     {
-        return (new JobResource($job->refresh()->load('steps', 'bags', 'openedBy')))->response()->setStatusCode($status);
+        return (new JobResource($job->refresh()->load('steps', 'bags', 'openedBy')))
+            ->response()
+            ->setStatusCode($status);
     }
 }

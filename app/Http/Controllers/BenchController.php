@@ -30,12 +30,16 @@ final class BenchController
 
     public function index(): JsonResponse
     {
-        return new JsonResponse(['benches' => BenchResource::collection(Bench::query()->get()->sortBy('id')->values())]);
+        return new JsonResponse([
+            'benches' => BenchResource::collection(Bench::query()->get()->sortBy('id')->values()),
+        ]);
     }
 
     public function store(BenchRequest $request, Benches $benches): JsonResponse
     {
-        return (new BenchResource($benches->keep(null, $request->entry(), $request->person())))->response()->setStatusCode(201);
+        return (new BenchResource($benches->keep(null, $request->entry(), $request->person())))
+            ->response()
+            ->setStatusCode(201);
     }
 
     public function update(BenchRequest $request, Bench $bench, Benches $benches): JsonResponse

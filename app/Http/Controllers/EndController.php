@@ -13,6 +13,8 @@ use App\Http\Requests\HandOverRequest;
 use App\Http\Resources\HandOverResource;
 use App\Models\BenchJob;
 use App\Reading\HandOverSheet;
+use App\Reading\KeptAnswers;
+use App\Reading\Versions;
 use App\Refusal\Refusal;
 use Illuminate\Http\JsonResponse;
 use JadeStep\Core\Aftercare\AftercareCode;
@@ -23,18 +25,30 @@ final class EndController
 {
     use AnswersWithJob;
 
-    public function __construct(private readonly EndJob $end)
-    {
+    public function __construct(
+        private readonly EndJob $end,
+        private readonly KeptAnswers $kept,
+        private readonly Versions $versions,
+    ) {
     }
 
     public function show(BenchJob $job, AftercareOfJob $aftercare): JsonResponse
     {
-        return new JsonResponse(new HandOverResource($job->load('steps'), $aftercare->of($job)));
+        $job->load('steps');
+
+        return new JsonResponse($this->kept->of(
+            "hand-over {$job->id}",
+            $this->versions->ofJobAndSteps($job),
+            static fn (): HandOverResource => new HandOverResource($job, $aftercare->of($job)),
+        ));
     }
 
     public function sheet(BenchJob $job, HandOverSheet $sheet): JsonResponse
     {
-        return new JsonResponse($sheet->of($job->load('steps', 'openedBy')) ?? throw Refusal::notNow('There is a sheet when before and after have been compared.'));
+        return new JsonResponse(
+            $sheet->of($job->load('steps', 'openedBy'))
+                ?? throw Refusal::notNow('There is a sheet when before and after have been compared.'),
+        );
     }
 
     public function read(ActRequest $request, BenchJob $job, AftercareOfJob $aftercare): JsonResponse
@@ -44,8 +58,12 @@ final class EndController
         return $this->show($job, $aftercare);
     }
 
-    public function tick(AftercareRequest $request, BenchJob $job, AftercareCode $code, AftercareOfJob $aftercare): JsonResponse
-    {
+    public function tick(
+        AftercareRequest $request,
+        BenchJob $job,
+        AftercareCode $code,
+        AftercareOfJob $aftercare,
+    ): JsonResponse {
         $this->end->tickAftercare($job, $code, $request->boolean('done'), $request->person());
 
         return $this->show($job, $aftercare);

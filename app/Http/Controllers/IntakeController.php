@@ -50,12 +50,19 @@ final class IntakeController
     {
         $lines = $batch->preview($request->fields()->string('csv'));
 
-        return new JsonResponse(['lines' => array_map(static fn (IntakeLine $l): IntakeLineResource => new IntakeLineResource($l), $lines), 'good' => count(array_filter($lines, static fn (IntakeLine $l): bool => $l->isGood()))]);
+        return new JsonResponse([
+            'lines' => array_map(static fn (IntakeLine $l): IntakeLineResource => new IntakeLineResource($l), $lines),
+            'good' => count(array_filter($lines, static fn (IntakeLine $l): bool => $l->isGood())),
+        ]);
     }
 
     public function open(BatchRequest $request, Batch $batch): JsonResponse
     {
-        $jobs = $batch->open($request->fields()->string('csv'), $request->has('good') ? $request->integer('good') : throw Refusal::notNow('Look at the preview first.'), $request->person());
+        $jobs = $batch->open(
+            $request->fields()->string('csv'),
+            $request->has('good') ? $request->integer('good') : throw Refusal::notNow('Look at the preview first.'),
+            $request->person(),
+        );
 
         return new JsonResponse(['jobs' => array_map(static fn (BenchJob $j): int => $j->id, $jobs)], 201);
     }

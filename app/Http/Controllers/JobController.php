@@ -19,6 +19,8 @@ use App\Http\Resources\JobSummaryResource;
 use App\Http\Resources\PlanResource;
 use App\Models\BenchJob;
 use App\Reading\EndedJobSearch;
+use App\Reading\KeptAnswers;
+use App\Reading\Versions;
 use App\Refusal\Refusal;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -38,9 +40,17 @@ final class JobController
     public function index(FindJobsRequest $request, EndedJobSearch $find): JsonResponse
     {
         $fields = $request->fields();
-        $found = $find->page($fields->maybeString('find') ?? '', $fields->maybeString('state'), $request->integer('before'));
+        $found = $find->page(
+            $fields->maybeString('find') ?? '',
+            $fields->maybeString('state'),
+            $request->integer('before'),
+        );
 
-        return new JsonResponse(['jobs' => JobSummaryResource::collection($found->jobs), 'older' => $found->older, 'inAll' => $found->inAll]);
+        return new JsonResponse([
+            'jobs' => JobSummaryResource::collection($found->jobs),
+            'older' => $found->older,
+            'inAll' => $found->inAll,
+        ]);
     }
 
     public function show(BenchJob $job): JsonResponse
@@ -58,7 +68,13 @@ final class JobController
     public function acceptRoute(AcceptRouteRequest $request, BenchJob $job, PlanRoute $plan): JsonResponse
     {
         $fields = $request->fields();
-        $plan->acceptRoute($job, $fields->string('route'), $fields->string('build'), $request->accepted(), $request->person());
+        $plan->acceptRoute(
+            $job,
+            $fields->string('route'),
+            $fields->string('build'),
+            $request->accepted(),
+            $request->person(),
+        );
 
         return $this->answer($job);
     }
@@ -105,13 +121,27 @@ final class JobController
         $goal = $job->device === null ? null : $job->goal;
         $goal ?? throw Refusal::notNow('What if is answered when it is known what the device is.');
 
-        return new JsonResponse(['pretended' => $pretences->words(), 'plan' => new PlanResource($planner->pretending($job, $goal, $pretences))]);
+        return new JsonResponse([
+            'pretended' => $pretences->words(),
+            'plan' => new PlanResource($planner->pretending($job, $goal, $pretences)),
+        ]);
     }
 
-    public function since(BenchJob $job, JobPlanner $planner): JsonResponse
-    {
+    public function since(
+        BenchJob $job,
+        JobPlanner $planner,
+        KeptAnswers $kept,
+        Versions $versions,
+    ): JsonResponse {
         $told = static fn (PlanDifference $d): array => ['code' => $d->code, 'words' => $d->words];
 
-        return new JsonResponse(['accepted' => $job->accepted?->about(), 'differences' => array_map($told, $planner->sinceAccepted($job))]);
+        return new JsonResponse([
+            'accepted' => $job->accepted?->about(),
+            'differences' => $kept->of(
+                "since {$job->id}",
+                $versions->ofJobAndMinute($job),
+                static fn (): array => array_map($told, $planner->sinceAccepted($job)),
+            ),
+        ]);
     }
 }

@@ -17,18 +17,31 @@ final class JournalController
     {
         $page = $pages->page($request->filter(), $request->integer('before'));
 
-        return new JsonResponse(['acts' => JournalLineResource::collection($page['acts']), 'older' => $page['older'], 'codes' => $pages->codes(), 'people' => $pages->people()]);
+        return new JsonResponse([
+            'acts' => JournalLineResource::collection($page->acts),
+            'older' => $page->older,
+            'codes' => $pages->codes(),
+            'people' => $pages->people(),
+        ]);
     }
 
     public function csv(JournalRequest $request, JournalPages $pages): StreamedResponse
     {
         $filter = $request->filter();
 
-        return new StreamedResponse(static function () use ($pages, $filter): void {
-            foreach ($pages->csv($filter) as $lines) {
-                echo $lines;
-                flush();
-            }
-        }, 200, ['Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => 'attachment; filename="journal.csv"', 'Cache-Control' => 'no-store']);
+        return new StreamedResponse(
+            static function () use ($pages, $filter): void {
+                foreach ($pages->csv($filter) as $lines) {
+                    echo $lines;
+                    flush();
+                }
+            },
+            200,
+            [
+                'Content-Type' => 'text/csv; charset=utf-8',
+                'Content-Disposition' => 'attachment; filename="journal.csv"',
+                'Cache-Control' => 'no-store',
+            ],
+        );
     }
 }

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Facts\RestingJobs;
 use App\Http\Requests\ActRequest;
 use App\Http\Requests\StorageRequest;
 use App\Http\Resources\PackageResource;
+use App\Http\Resources\StorageResource;
 use App\Models\HeldPackage;
 use App\Packages\Ahead;
 use App\Packages\Bringing;
@@ -18,19 +20,29 @@ use Illuminate\Http\Response;
 /** The packages that this instance holds, and where they and the bags are kept. */
 final class PackageController
 {
+    public function __construct(private readonly RestingJobs $resting)
+    {
+    }
+
     public function index(ActRequest $request, StoragePlaces $places, PackageCache $cache): JsonResponse
     {
-        return new JsonResponse(['packages' => PackageResource::collection(HeldPackage::query()->latest('used_at')->get()), 'storage' => $places->shown($cache, $request->person()->role->leads())]);
+        $jobs = $this->resting->byPackage();
+        $told = static fn (HeldPackage $p): PackageResource => new PackageResource($p, $jobs[$p->sha256] ?? []);
+
+        return new JsonResponse([
+            'packages' => HeldPackage::query()->latest('used_at')->get()->map($told),
+            'storage' => new StorageResource($places, $cache, $request->person()->role->leads()),
+        ]);
     }
 
     public function fetch(ActRequest $request, string $sha256, Ahead $ahead): JsonResponse
     {
-        return (new PackageResource($ahead->want($sha256, $request->person())))->response()->setStatusCode(202);
+        return $this->answer($ahead->want($sha256, $request->person()), 202);
     }
 
     public function bring(ActRequest $request, Bringing $bringing): JsonResponse
     {
-        return (new PackageResource($bringing->receive($request->getContent(true), $request->person())))->response()->setStatusCode(201);
+        return $this->answer($bringing->receive($request->getContent(true), $request->person()), 201);
     }
 
     public function destroy(ActRequest $request, HeldPackage $package, Ahead $ahead): Response
@@ -44,6 +56,13 @@ final class PackageController
     {
         $places->keep($request->entry(), $request->person());
 
-        return new JsonResponse($places->shown($cache, true));
+        return new JsonResponse(new StorageResource($places, $cache, true));
+    }
+
+    private function answer(HeldPackage $package, int $status): JsonResponse
+    {
+        $jobs = $this->resting->byPackage()[$package->sha256] ?? [];
+
+        return (new PackageResource($package, $jobs))->response()->setStatusCode($status);
     }
 }

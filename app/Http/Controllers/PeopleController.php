@@ -6,10 +6,13 @@ namespace App\Http\Controllers;
 
 use App\Http\Requests\ActRequest;
 use App\Http\Requests\PersonRequest;
+use App\Http\Resources\MemberResource;
 use App\Models\User;
 use App\People\People;
+use App\People\SignedIn;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
+use JadeStep\Core\Time\Rfc3339;
 
 /** People, by leads; one's own sessions, by everybody. */
 final class PeopleController
@@ -20,19 +23,23 @@ final class PeopleController
 
     public function index(): JsonResponse
     {
-        return new JsonResponse(['people' => User::query()->where('removed_at', null)->oldest('id')->get()->map(self::person(...))->values()]);
+        return new JsonResponse([
+            'people' => MemberResource::collection(
+                User::query()->where('removed_at', null)->oldest('id')->get(),
+            ),
+        ]);
     }
 
     public function store(PersonRequest $request): JsonResponse
     {
-        return new JsonResponse(self::person($this->people->add($request->entry(), $request->person())), 201);
+        return new JsonResponse(new MemberResource($this->people->add($request->entry(), $request->person())), 201);
     }
 
     public function update(PersonRequest $request, User $person): JsonResponse
     {
         $this->people->change($person, $request->entry(), $request->person());
 
-        return new JsonResponse(self::person($person->refresh()));
+        return new JsonResponse(new MemberResource($person->refresh()));
     }
 
     public function destroy(ActRequest $request, User $person): Response
@@ -44,7 +51,18 @@ final class PeopleController
 
     public function sessions(ActRequest $request): JsonResponse
     {
-        return new JsonResponse(['sessions' => $this->people->sessions($request->person(), $request->session()->getId())]);
+        return new JsonResponse([
+            'sessions' => array_map(
+                static fn (SignedIn $s): array => [
+                    'id' => $s->id,
+                    'address' => $s->address,
+                    'browser' => $s->browser,
+                    'lastSeenAt' => Rfc3339::format($s->lastSeenAt),
+                    'current' => $s->current,
+                ],
+                $this->people->sessions($request->person(), $request->session()->getId()),
+            ),
+        ]);
     }
 
     public function endSession(ActRequest $request, string $session): Response
@@ -59,11 +77,5 @@ final class PeopleController
         $this->people->endSessionsOf($person, $request->person());
 
         return response()->noContent();
-    }
-
-    /** @return array<string, mixed> */
-    private static function person(User $p): array
-    {
-        return ['id' => $p->id, 'name' => $p->name, 'email' => $p->email, 'role' => $p->role->value];
     }
 }

@@ -14,10 +14,14 @@ use App\Http\Requests\MissingRequest;
 use App\Http\Requests\OverlayRequest;
 use App\Http\Requests\ReturnRequest;
 use App\Http\Resources\MissingItemResource;
+use App\Http\Resources\ReturnOffer;
 use App\Http\Resources\ReturnResource;
 use App\Models\BenchJob;
+use App\Reading\KeptAnswers;
+use App\Reading\Versions;
 use Illuminate\Http\JsonResponse;
 use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Evidence\Proportion;
 use JadeStep\Core\Job\Record\OverlayState;
 use JadeStep\Core\Job\WayBack\Mode;
 
@@ -30,9 +34,18 @@ final class ReturnController
     {
     }
 
-    public function show(BenchJob $job, ReturnChoicesOfJob $choices): JsonResponse
-    {
-        return new JsonResponse(new ReturnResource($job->load('steps', 'bags'), $choices));
+    public function show(
+        BenchJob $job,
+        ReturnChoicesOfJob $choices,
+        KeptAnswers $kept,
+        Versions $versions,
+    ): JsonResponse {
+        $offer = new ReturnOffer($job, $choices);
+        $listed = $kept->of("return {$job->id}", $versions->ofJob($job), $offer->jsonSerialize(...));
+
+        return new JsonResponse(
+            (array) (new ReturnResource($job->load('steps', 'bags')))->jsonSerialize() + (array) $listed,
+        );
     }
 
     public function choose(ReturnRequest $request, BenchJob $job): JsonResponse
@@ -42,7 +55,12 @@ final class ReturnController
         $accepted = $fields->enums('accept', Kind::class);
         $request->mode() === Mode::KeepAsNew
             ? $this->bringBack->keepAsNew($job, $backup, $fields->enums('kinds', Kind::class), $accepted, $by)
-            : $this->bringBack->chooseWhole($job, $request->mode() === Mode::PutNothingBack ? null : $backup, $accepted, $by);
+            : $this->bringBack->chooseWhole(
+                $job,
+                $request->mode() === Mode::PutNothingBack ? null : $backup,
+                $accepted,
+                $by,
+            );
 
         return $this->answer($job);
     }
@@ -63,14 +81,29 @@ final class ReturnController
 
     public function speakFor(OverlayRequest $request, BenchJob $job, string $what): JsonResponse
     {
-        $this->bringBack->speakForOverlay($job, $what, $request->fields()->enum('state', OverlayState::class), $request->person());
+        $this->bringBack->speakForOverlay(
+            $job,
+            $what,
+            $request->fields()->enum('state', OverlayState::class),
+            $request->person(),
+        );
 
         return $this->answer($job);
     }
 
-    public function missing(BenchJob $job, MissingItems $missing): JsonResponse
-    {
-        return new JsonResponse(['items' => MissingItemResource::all($missing->of($job))]);
+    public function missing(
+        BenchJob $job,
+        MissingItems $missing,
+        KeptAnswers $kept,
+        Versions $versions,
+    ): JsonResponse {
+        return new JsonResponse([
+            'items' => $kept->of(
+                "missing {$job->id}",
+                $versions->ofJob($job),
+                static fn (): array => MissingItemResource::all($missing->of($job)),
+            ),
+        ]);
     }
 
     public function putBack(MissingRequest $request, BenchJob $job): JsonResponse
@@ -84,6 +117,20 @@ final class ReturnController
     {
         $from = $request->integer('from');
 
-        return new JsonResponse(['kinds' => $evidence->told($request->fields()->string('osLine'), $from, $request->integer('to'))]);
+        $told = $evidence->told($request->fields()->string('osLine'), $from, $request->integer('to'));
+
+        return new JsonResponse([
+            'kinds' => array_map(
+                static fn (string $kind, Proportion $p): array => [
+                    'kind' => $kind,
+                    'returned' => $p->successes,
+                    'of' => $p->trials,
+                    'low' => $p->low,
+                    'high' => $p->high,
+                ],
+                array_keys($told),
+                $told,
+            ),
+        ]);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Acts\Cross;
+use App\Acts\OnwardPlan;
 use App\Acts\Safeguard;
 use App\Http\Requests\ActRequest;
 use App\Http\Requests\BackupChoiceRequest;
@@ -113,13 +114,25 @@ final class SafeguardController
 
     public function onwardPlans(BenchJob $job): JsonResponse
     {
-        return new JsonResponse(['plans' => array_map(static fn (array $p): OnwardResource => new OnwardResource($p[0], $p[1]), $this->cross->onwardPlans($job))]);
+        return new JsonResponse([
+            'plans' => array_map(
+                static fn (OnwardPlan $p): OnwardResource => new OnwardResource($p->goal, $p->plan),
+                $this->cross->onwardPlans($job),
+            ),
+        ]);
     }
 
     public function goOnward(OnwardRequest $request, BenchJob $job): JsonResponse
     {
         $fields = $request->fields();
-        $this->cross->goOnward($job, $request->goal(), $fields->string('route'), $fields->string('build'), $request->accepted(), $request->person());
+        $this->cross->goOnward(
+            $job,
+            $request->goal(),
+            $fields->string('route'),
+            $fields->string('build'),
+            $request->accepted(),
+            $request->person(),
+        );
 
         return $this->answer($job);
     }

@@ -17,7 +17,9 @@ final class SessionController
     public function signIn(SignInRequest $request): PersonResource
     {
         if (! $this->guard()->attempt($request->safe(['email', 'password']))) {
-            throw ValidationException::withMessages(['email' => 'This address and password do not belong together. Check both and try again.']);
+            throw ValidationException::withMessages([
+                'email' => 'This address and password do not belong together. Check both and try again.',
+            ]);
         }
         $request->session()->regenerate();
 

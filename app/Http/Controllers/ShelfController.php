@@ -16,6 +16,7 @@ use App\Http\Resources\BagResource;
 use App\Http\Resources\ComparisonResource;
 use App\Http\Resources\ItemsResource;
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BagImport;
@@ -35,7 +36,18 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 final class ShelfController
 {
     /** Only these are shown in the page; everything else is a download. */
-    private const SHOWN = ['jpg' => 'image/jpeg', 'jpeg' => 'image/jpeg', 'png' => 'image/png', 'txt' => 'text/plain; charset=utf-8', 'md' => 'text/plain; charset=utf-8', 'vcf' => 'text/plain; charset=utf-8', 'ics' => 'text/plain; charset=utf-8', 'jsonl' => 'text/plain; charset=utf-8', 'json' => 'text/plain; charset=utf-8', 'csv' => 'text/plain; charset=utf-8'];
+    private const SHOWN = [
+        'jpg' => 'image/jpeg',
+        'jpeg' => 'image/jpeg',
+        'png' => 'image/png',
+        'txt' => 'text/plain; charset=utf-8',
+        'md' => 'text/plain; charset=utf-8',
+        'vcf' => 'text/plain; charset=utf-8',
+        'ics' => 'text/plain; charset=utf-8',
+        'jsonl' => 'text/plain; charset=utf-8',
+        'json' => 'text/plain; charset=utf-8',
+        'csv' => 'text/plain; charset=utf-8',
+    ];
 
     public function __construct(private readonly Shelf $shelf)
     {
@@ -44,8 +56,12 @@ final class ShelfController
     public function index(Importing $importing, RestingJobs $resting): JsonResponse
     {
         return new JsonResponse([
-            'bags' => BagResource::collection(Bag::query()->get()->reverse()->values()), 'space' => $this->shelf->space(), 'restedOn' => (object) $resting->byBag(), 'inbox' => $importing->inboxNames(),
-            'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()), 'keeping' => Keeping::read()->fields(),
+            'bags' => BagResource::collection(Bag::query()->get()->reverse()->values()),
+            'space' => $this->shelf->space(),
+            'restedOn' => (object) $resting->byBag(),
+            'inbox' => $importing->inboxNames(),
+            'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()),
+            'keeping' => Keeping::read()->fields()->all(),
         ]);
     }
 
@@ -56,11 +72,20 @@ final class ShelfController
 
     public function item(Bag $bag, string $path, Downloads $downloads): BinaryFileResponse
     {
-        ['item' => $item, 'file' => $file] = $downloads->item($bag, $path);
+        $item = $downloads->item($bag, $path);
+        $file = $downloads->fileOf($bag, $item);
         $type = self::SHOWN[strtolower(pathinfo($item->path, PATHINFO_EXTENSION))] ?? null;
-        $response = new BinaryFileResponse($file, 200, ['Content-Type' => $type ?? 'application/octet-stream', 'X-Content-Type-Options' => 'nosniff', 'Content-Security-Policy' => "default-src 'none'; sandbox"]);
+        $response = new BinaryFileResponse($file, 200, [
+            'Content-Type' => $type ?? 'application/octet-stream',
+            'X-Content-Type-Options' => 'nosniff',
+            'Content-Security-Policy' => "default-src 'none'; sandbox",
+        ]);
 
-        return $response->setContentDisposition($type === null ? 'attachment' : 'inline', basename($item->path), preg_replace('/[^A-Za-z0-9._-]/', '_', basename($item->path)) ?: 'item');
+        return $response->setContentDisposition(
+            $type === null ? 'attachment' : 'inline',
+            basename($item->path),
+            (string) preg_replace('/[^A-Za-z0-9._-]/', '_', basename($item->path)),
+        );
     }
 
     public function compare(Bag $bag, Bag $other): JsonResponse
@@ -77,7 +102,12 @@ final class ShelfController
 
     public function seal(SealRequest $request, Bag $bag): BagResource
     {
-        $this->shelf->seal($bag, $request->fields()->time('keepUntil'), $request->fields()->maybeString('label'), $request->person());
+        $this->shelf->seal(
+            $bag,
+            $request->fields()->time('keepUntil'),
+            $request->fields()->maybeString('label'),
+            $request->person(),
+        );
 
         return new BagResource($bag->refresh());
     }
@@ -103,12 +133,19 @@ final class ShelfController
 
     public function export(SideExportRequest $request, Bag $bag, Downloads $downloads): StreamedResponse
     {
-        return self::download($downloads->sideExport($bag, $request->kinds(), $request->passphrase(), $request->person()), "{$bag->id}-export.zip");
+        return self::download(
+            $downloads->sideExport($bag, $request->kinds(), $request->passphrase(), $request->person()),
+            "{$bag->id}-export.zip",
+        );
     }
 
     public function receive(ActRequest $request, Importing $importing): JsonResponse
     {
-        $import = $importing->receive($request->string('name', 'bag.zip')->value(), $request->getContent(true), $request->person());
+        $import = $importing->receive(
+            $request->string('name', 'bag.zip')->value(),
+            $request->getContent(true),
+            $request->person(),
+        );
 
         return (new BagImportResource($import))->response()->setStatusCode(202);
     }
@@ -116,25 +153,32 @@ final class ShelfController
     public function fromInbox(ActRequest $request, Importing $importing): JsonResponse
     {
         $name = $request->input('name');
-        $import = $importing->fromInbox(is_string($name) ? $name : throw Refusal::notNow('Name what is to be taken in.'), $request->person());
+        $import = $importing->fromInbox(
+            is_string($name) ? $name : throw Refusal::notNow('Name what is to be taken in.'),
+            $request->person(),
+        );
 
         return (new BagImportResource($import))->response()->setStatusCode(202);
     }
 
     public function keep(KeepingRequest $request, Journal $journal): JsonResponse
     {
-        $kept = DB::transaction(static function () use ($request, $journal): Keeping {
-            $journal->noteDeed(Deed::SetKeeping, $request->person(), $request->columns());
-
-            return Keeping::keep($request->columns());
+        $wanted = $request->keeping();
+        DB::transaction(static function () use ($request, $wanted, $journal): void {
+            $wanted->keep();
+            $journal->noteDeed(Deed::SetKeeping, $request->person(), Evidence::ofFields($wanted->fields()));
         });
 
-        return new JsonResponse($kept->fields());
+        return new JsonResponse($wanted->fields()->all());
     }
 
     /** @param  callable(): void  $send */
     private static function download(callable $send, string $name): StreamedResponse
     {
-        return new StreamedResponse($send, 200, ['Content-Type' => 'application/zip', 'Content-Disposition' => "attachment; filename=\"{$name}\"", 'Cache-Control' => 'no-store']);
+        return new StreamedResponse($send, 200, [
+            'Content-Type' => 'application/zip',
+            'Content-Disposition' => "attachment; filename=\"{$name}\"",
+            'Cache-Control' => 'no-store',
+        ]);
     }
 }

@@ -10,6 +10,7 @@ use App\Http\Requests\KeyDecisionRequest;
 use App\Http\Requests\VendorRequest;
 use App\Http\Resources\VendorResource;
 use App\Journal\Deed;
+use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\KeyState;
 use App\Models\Vendor;
@@ -26,14 +27,16 @@ final class VendorController
 
     public function index(): JsonResponse
     {
-        return new JsonResponse(['vendors' => VendorResource::collection(Vendor::query()->with('keys')->oldest('id')->get())]);
+        return new JsonResponse([
+            'vendors' => VendorResource::collection(Vendor::query()->with('keys')->oldest('id')->get()),
+        ]);
     }
 
     public function store(VendorRequest $request): JsonResponse
     {
         $id = $request->fields()->string('id');
-        $vendor = DB::transaction(function () use ($request, $id): Vendor {
-            $this->journal->noteDeed(Deed::AddVendor, $request->person(), ['vendor' => $id]);
+        $vendor = DB::connection()->transaction(function () use ($request, $id): Vendor {
+            $this->journal->noteDeed(Deed::AddVendor, $request->person(), new Evidence(['vendor' => $id]));
 
             return Vendor::query()->create($request->columns() + ['id' => $id]);
         });
@@ -45,7 +48,7 @@ final class VendorController
     {
         DB::transaction(function () use ($request, $vendor): void {
             $vendor->update($request->columns());
-            $this->journal->noteDeed(Deed::ChangeVendor, $request->person(), ['vendor' => $vendor->id]);
+            $this->journal->noteDeed(Deed::ChangeVendor, $request->person(), new Evidence(['vendor' => $vendor->id]));
         });
 
         return $this->answer($vendor);
@@ -54,7 +57,11 @@ final class VendorController
     public function lookForKeys(ActRequest $request, Vendor $vendor, VendorKeys $keys): JsonResponse
     {
         $new = $keys->look($vendor);
-        $this->journal->noteDeed(Deed::LookForKeys, $request->person(), ['vendor' => $vendor->id, 'new' => $new]);
+        $this->journal->noteDeed(
+            Deed::LookForKeys,
+            $request->person(),
+            new Evidence(['vendor' => $vendor->id, 'new' => $new]),
+        );
 
         return $this->answer($vendor);
     }
@@ -65,7 +72,11 @@ final class VendorController
         $state = $request->fields()->enum('state', KeyState::class);
         DB::transaction(function () use ($request, $vendor, $key, $keys, $state): void {
             $keys->decide($key, $state, $request->fields()->maybeString('name'), $request->person());
-            $this->journal->noteDeed(Deed::DecideKey, $request->person(), ['vendor' => $vendor->id, 'key' => $key->thumbprint, 'state' => $state->value]);
+            $this->journal->noteDeed(Deed::DecideKey, $request->person(), new Evidence([
+                'vendor' => $vendor->id,
+                'key' => $key->thumbprint,
+                'state' => $state->value,
+            ]));
         });
 
         return $this->answer($vendor);

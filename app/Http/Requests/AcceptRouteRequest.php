@@ -8,7 +8,6 @@ use JadeStep\Core\Job\Record\AcceptedLosses;
 
 final class AcceptRouteRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [

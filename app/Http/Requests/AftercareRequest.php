@@ -6,7 +6,6 @@ namespace App\Http\Requests;
 
 final class AftercareRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['done' => ['required', 'boolean']];

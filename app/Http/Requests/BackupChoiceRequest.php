@@ -9,10 +9,10 @@ use JadeStep\Core\Job\Record\BackupChoice;
 
 final class BackupChoiceRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
-        $exported = array_column(array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport()), 'value');
+        $exported = array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport());
+        $exported = array_column($exported, 'value');
 
         return [
             'encryption' => ['required', 'in:plain,encrypted'],

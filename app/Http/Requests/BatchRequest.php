@@ -6,7 +6,6 @@ namespace App\Http\Requests;
 
 final class BatchRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['csv' => ['required', 'string', 'max:5000000'], 'good' => ['nullable', 'integer', 'min:1']];

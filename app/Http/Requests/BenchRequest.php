@@ -9,7 +9,6 @@ use App\Ports\PortLabel;
 
 final class BenchRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
@@ -24,13 +23,22 @@ final class BenchRequest extends ActRequest
     /** @return array<string, string> */
     public function messages(): array
     {
-        return ['linkAddress.regex' => 'The address of a device link begins with http:// or https:// and has no question mark in it.', 'ports.*.port.distinct' => 'Each port is named once.', 'ports.*.port.required' => 'Each port has the name that the device link gives it.'];
+        return [
+            'linkAddress.regex' => 'The address of a device link begins with http:// or https:// and has no '
+                .'question mark in it.',
+            'ports.*.port.distinct' => 'Each port is named once.',
+            'ports.*.port.required' => 'Each port has the name that the device link gives it.',
+        ];
     }
 
     public function entry(): BenchEntry
     {
         $fields = $this->fields();
 
-        return new BenchEntry($fields->string('name'), $fields->maybeString('linkAddress'), $fields->each('ports', PortLabel::ofFields(...)));
+        return new BenchEntry(
+            $fields->string('name'),
+            $fields->maybeString('linkAddress'),
+            $fields->each('ports', PortLabel::ofFields(...)),
+        );
     }
 }

@@ -14,10 +14,12 @@ final class CloudRequest extends ActRequest
 {
     private const TIME = 'regex:/\A\d{4}-\d\d-\d\dT\d\d:\d\d:\d\dZ\z/';
 
-    /** @return array<string, mixed> */
     public function rules(): array
     {
-        $codes = static fn (callable $which): string => implode(',', array_column(array_filter(Kind::cases(), $which), 'value'));
+        $codes = static fn (callable $which): string => implode(
+            ',',
+            array_column(array_filter(Kind::cases(), $which), 'value'),
+        );
         $carried = $codes(static fn (Kind $k): bool => $k->inEncryptedBag());
         $syncing = $codes(static fn (Kind $k): bool => $k->canSync());
 
@@ -36,10 +38,18 @@ final class CloudRequest extends ActRequest
     public function word(\DateTimeImmutable $now): ?CloudWord
     {
         $backup = $this->fields()->maybeIn('backup');
-        $syncs = array_map(static fn (string $t): \DateTimeImmutable => Rfc3339::parse($t), $this->fields()->texts('syncs'));
+        $syncs = array_map(
+            static fn (string $t): \DateTimeImmutable => Rfc3339::parse($t),
+            $this->fields()->texts('syncs'),
+        );
 
         return $backup === null && $syncs === []
             ? null
-            : new CloudWord($backup === null ? null : CloudBackup::ofFields($backup), $syncs, $this->person()->name, $now);
+            : new CloudWord(
+                $backup === null ? null : CloudBackup::ofFields($backup),
+                $syncs,
+                $this->person()->name,
+                $now,
+            );
     }
 }

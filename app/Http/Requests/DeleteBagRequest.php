@@ -6,7 +6,6 @@ namespace App\Http\Requests;
 
 final class DeleteBagRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['reason' => ['nullable', 'string', 'max:500']];

@@ -6,9 +6,12 @@ namespace App\Http\Requests;
 
 final class EvidenceRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['osLine' => ['required', 'string', 'max:64'], 'from' => ['required', 'integer', 'min:0', 'max:9999'], 'to' => ['required', 'integer', 'min:0', 'max:9999']];
+        return [
+            'osLine' => ['required', 'string', 'max:64'],
+            'from' => ['required', 'integer', 'min:0', 'max:9999'],
+            'to' => ['required', 'integer', 'min:0', 'max:9999'],
+        ];
     }
 }

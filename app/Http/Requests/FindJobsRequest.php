@@ -9,9 +9,12 @@ use JadeStep\Core\Job\JobState;
 
 final class FindJobsRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['find' => ['nullable', 'string', 'max:200'], 'state' => ['nullable', Rule::in(['ended', ...array_column(JobState::cases(), 'value')])], 'before' => ['nullable', 'integer', 'min:1']];
+        return [
+            'find' => ['nullable', 'string', 'max:200'],
+            'state' => ['nullable', Rule::in(['ended', ...array_column(JobState::cases(), 'value')])],
+            'before' => ['nullable', 'integer', 'min:1'],
+        ];
     }
 }

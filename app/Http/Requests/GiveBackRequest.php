@@ -6,7 +6,6 @@ namespace App\Http\Requests;
 
 final class GiveBackRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['reason' => ['required', 'string', 'min:8', 'max:500']];
@@ -15,6 +14,9 @@ final class GiveBackRequest extends ActRequest
     /** @return array<string, string> */
     public function messages(): array
     {
-        return ['reason.required' => 'Say why the device is given back unfinished.', 'reason.min' => 'Say in a few words why the device is given back unfinished.'];
+        return [
+            'reason.required' => 'Say why the device is given back unfinished.',
+            'reason.min' => 'Say in a few words why the device is given back unfinished.',
+        ];
     }
 }

@@ -14,7 +14,6 @@ class GoalRequest extends ActRequest
 {
     private const FORMS = 'exact,newestInMajor,newestBelow,newestBefore,words';
 
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [

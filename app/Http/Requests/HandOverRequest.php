@@ -9,7 +9,6 @@ use JadeStep\Core\Device\Kind;
 
 final class HandOverRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['accept' => ['nullable', 'array'], 'accept.*' => [Rule::enum(Kind::class)]];

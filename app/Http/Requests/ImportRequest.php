@@ -9,10 +9,13 @@ final class ImportRequest extends ActRequest
 {
     private const MOST_CHARACTERS = 20_000_000;
 
-    /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['text' => ['required', 'string', 'max:'.self::MOST_CHARACTERS], 'vendor' => ['nullable', 'string', 'max:64'], 'fileName' => ['required', 'string', 'max:200']];
+        return [
+            'text' => ['required', 'string', 'max:'.self::MOST_CHARACTERS],
+            'vendor' => ['nullable', 'string', 'max:64'],
+            'fileName' => ['required', 'string', 'max:200'],
+        ];
     }
 
     /** @return array<string, string> */

@@ -6,7 +6,6 @@ namespace App\Http\Requests;
 
 final class KeyDecisionRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['state' => ['required', 'in:accepted,refused'], 'name' => ['nullable', 'string', 'max:200']];

@@ -11,7 +11,6 @@ use JadeStep\Core\Exchange\Fields;
 /** Missing items that are to be put back, each with the bag that it is taken from. */
 final class MissingRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [

@@ -9,7 +9,6 @@ use JadeStep\Core\Job\Record\AcceptedLosses;
 /** The next route from where a device stands: for which goal, which route, what it costs. */
 final class OnwardRequest extends GoalRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return parent::rules() + (new AcceptRouteRequest)->rules();

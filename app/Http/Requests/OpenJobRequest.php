@@ -6,7 +6,6 @@ namespace App\Http\Requests;
 
 final class OpenJobRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['serial' => ['required', 'string', 'max:100', 'regex:/\A[A-Za-z0-9._-]+\z/']];

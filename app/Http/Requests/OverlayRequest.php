@@ -9,7 +9,6 @@ use JadeStep\Core\Job\Record\OverlayState;
 
 final class OverlayRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return ['state' => ['required', Rule::enum(OverlayState::class)]];

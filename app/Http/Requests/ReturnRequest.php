@@ -9,16 +9,23 @@ use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\WayBack\Mode;
 
 /**
- * What is put back: a whole backup, the cloud's, none, or chosen kinds on a device that is kept as new; and what of it is
- * accepted by name as less than was promised.
+ * What is put back: a whole backup, the cloud's, none, or chosen kinds on a device that is kept as new; and what of
+ * it is accepted by name as less than was promised.
  */
 final class ReturnRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
-            'mode' => ['required', Rule::in([Mode::PutBack->value, Mode::FromCloud->value, Mode::KeepAsNew->value, Mode::PutNothingBack->value])],
+            'mode' => [
+                'required',
+                Rule::in([
+                    Mode::PutBack->value,
+                    Mode::FromCloud->value,
+                    Mode::KeepAsNew->value,
+                    Mode::PutNothingBack->value,
+                ]),
+            ],
             'backup' => ['present', 'nullable', 'string', 'max:80'],
             'kinds' => ['nullable', 'array', 'max:20'],
             'kinds.*' => ['distinct', Rule::enum(Kind::class)],

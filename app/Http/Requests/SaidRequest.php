@@ -11,10 +11,12 @@ use JadeStep\Core\Exchange\GoalText;
 use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Version\Version;
 
-/** What people say of a device that is not plugged in. The core reads IMEI, version and goal; their words come back with the field. */
+/**
+ * What people say of a device that is not plugged in. The core reads IMEI, version and goal; their words come back
+ * with the field.
+ */
 final class SaidRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
@@ -44,7 +46,10 @@ final class SaidRequest extends ActRequest
         return Said::of(
             $this->text('serial'),
             $imei === null ? null : $this->reading('imei', static fn (): Imei => Imei::parse($imei)),
-            $this->text('modelName'), $this->text('hardwareId'), $this->fields()->maybeBool('carrierTied'), $this->text('whereBought'),
+            $this->text('modelName'),
+            $this->text('hardwareId'),
+            $this->fields()->maybeBool('carrierTied'),
+            $this->text('whereBought'),
             $version === null ? null : $this->reading('version', static fn (): Version => GoalText::version($version)),
             $this->text('build'),
         );

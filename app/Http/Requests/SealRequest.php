@@ -6,9 +6,11 @@ namespace App\Http\Requests;
 
 final class SealRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['keepUntil' => ['required', 'string', 'regex:/\A\d{4}-\d\d-\d\dT\d\d:\d\d:\d\dZ\z/'], 'label' => ['nullable', 'string', 'max:250']];
+        return [
+            'keepUntil' => ['required', 'string', 'regex:/\A\d{4}-\d\d-\d\dT\d\d:\d\d:\d\dZ\z/'],
+            'label' => ['nullable', 'string', 'max:250'],
+        ];
     }
 }

@@ -12,27 +12,35 @@ use JadeStep\Core\Device\Kind;
 /** Which kinds are to be written out; the passphrase where the bag is encrypted. */
 final class SideExportRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
-        $exported = array_map(static fn (Kind $k): string => $k->value, array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport()));
+        $exported = array_map(
+            static fn (Kind $k): string => $k->value,
+            array_filter(Kind::cases(), static fn (Kind $k): bool => $k->hasSideExport()),
+        );
 
-        return ['kinds' => ['required', 'array', 'min:1'], 'kinds.*' => ['string', 'distinct', 'in:'.implode(',', $exported)], 'passphrase' => ['nullable', 'string', 'max:200']];
+        return [
+            'kinds' => ['required', 'array', 'min:1'],
+            'kinds.*' => ['string', 'distinct', 'in:'.implode(',', $exported)],
+            'passphrase' => ['nullable', 'string', 'max:200'],
+        ];
     }
 
     /** @return list<Kind> */
     public function kinds(): array
     {
-        return array_map(Kind::from(...), $this->validated('kinds'));
+        return $this->fields()->enums('kinds', Kind::class);
     }
 
     public function passphrase(): ?Passphrase
     {
-        $text = (string) $this->validated('passphrase');
+        $text = (string) $this->fields()->maybeString('passphrase');
         try {
             return $text === '' ? null : Passphrase::parse($text);
         } catch (WeakPassphrase) {
-            throw ValidationException::withMessages(['passphrase' => 'The passphrase does not open this bag: it is shorter than one can be.']);
+            throw ValidationException::withMessages([
+                'passphrase' => 'The passphrase does not open this bag: it is shorter than one can be.',
+            ]);
         }
     }
 }

@@ -6,11 +6,12 @@ namespace App\Http\Requests;
 
 final class VendorRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
-            'id' => $this->isMethod('POST') ? ['required', 'string', 'max:64', 'regex:/\A[a-z][a-z0-9-]*\z/', 'unique:vendors,id'] : ['prohibited'],
+            'id' => $this->isMethod('POST')
+                ? ['required', 'string', 'max:64', 'regex:/\A[a-z][a-z0-9-]*\z/', 'unique:vendors,id']
+                : ['prohibited'],
             'name' => ['required', 'string', 'max:200'],
             'address' => ['nullable', 'string', 'max:255', 'regex:#\Ahttps?://[^\s/]+(/[^\s?\#]*)?\z#'],
             'refreshMinutes' => ['required', 'integer', 'min:5', 'max:10080'],
@@ -32,6 +33,10 @@ final class VendorRequest extends ActRequest
     /** @return array<string, mixed> */
     public function columns(): array
     {
-        return ['name' => $this->validated('name'), 'address' => $this->validated('address'), 'refresh_minutes' => (int) $this->validated('refreshMinutes')];
+        return [
+            'name' => $this->validated('name'),
+            'address' => $this->validated('address'),
+            'refresh_minutes' => $this->integer('refreshMinutes'),
+        ];
     }
 }

@@ -15,10 +15,12 @@ use JadeStep\Core\Version\Version;
 /** What is pretended of a job. */
 final class WhatIfRequest extends ActRequest
 {
-    /** @return array<string, mixed> */
     public function rules(): array
     {
-        $syncing = array_map(static fn (Kind $k): string => $k->value, array_filter(Kind::cases(), static fn (Kind $k): bool => $k->canSync()));
+        $syncing = array_map(
+            static fn (Kind $k): string => $k->value,
+            array_filter(Kind::cases(), static fn (Kind $k): bool => $k->canSync()),
+        );
 
         return [
             'sync' => ['nullable', 'array:'.implode(',', $syncing)],
@@ -36,24 +38,37 @@ final class WhatIfRequest extends ActRequest
     /** @return array<string, string> */
     public function messages(): array
     {
-        return ['sync.array' => 'Only kinds that can sync continuously can be switched.', 'linkBytesPerSecond.min' => 'The line carries at least 1000 bytes a second.'];
+        return [
+            'sync.array' => 'Only kinds that can sync continuously can be switched.',
+            'linkBytesPerSecond.min' => 'The line carries at least 1000 bytes a second.',
+        ];
     }
 
     public function pretences(): Pretences
     {
-        $v = $this->validated();
-        $time = fn (string $field, string $text): \DateTimeImmutable => $this->reading($field, static fn (): \DateTimeImmutable => Rfc3339::parse($text));
+        $f = $this->fields();
+        $time = fn (string $field, string $text): \DateTimeImmutable => $this->reading(
+            $field,
+            static fn (): \DateTimeImmutable => Rfc3339::parse($text),
+        );
+        $earlier = $f->maybeIn('earlier');
+        $startsAt = $f->maybeString('startsAt');
 
         return new Pretences(
-            $v['sync'] ?? [],
-            isset($v['backup']) ? PlannedBackup::from($v['backup']) : null,
-            isset($v['earlier']) ? [
-                'takenAt' => $time('earlier.takenAt', $v['earlier']['takenAt']),
-                'madeOn' => $this->reading('earlier.madeOn', static fn (): Version => Version::parse($v['earlier']['madeOn'])),
-                'backup' => PlannedBackup::from($v['earlier']['backup']),
-            ] : null,
-            isset($v['linkBytesPerSecond']) ? (float) $v['linkBytesPerSecond'] : null,
-            isset($v['startsAt']) ? $time('startsAt', $v['startsAt']) : null,
+            $f->flags('sync'),
+            $f->maybeEnum('backup', PlannedBackup::class),
+            $earlier === null
+                ? null
+                : [
+                    'takenAt' => $time('earlier.takenAt', $earlier->string('takenAt')),
+                    'madeOn' => $this->reading(
+                        'earlier.madeOn',
+                        static fn (): Version => Version::parse($earlier->string('madeOn')),
+                    ),
+                    'backup' => $earlier->enum('backup', PlannedBackup::class),
+                ],
+            $f->has('linkBytesPerSecond') ? $this->float('linkBytesPerSecond') : null,
+            $startsAt === null ? null : $time('startsAt', $startsAt),
         );
     }
 

@@ -6,21 +6,24 @@ namespace App\Http\Resources;
 
 use App\Models\Bag;
 use Illuminate\Http\Request;
-use Illuminate\Http\Resources\Json\JsonResource;
 use JadeStep\Core\Exchange\FaultDocument;
 use JadeStep\Core\Time\Rfc3339;
 
 /** @mixin Bag */
-final class BagResource extends JsonResource
+final class BagResource extends Answer
 {
-    /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
         return [
             'id' => $this->id, 'state' => $this->state->value, 'label' => $this->label,
             'takenAt' => Rfc3339::format($this->taken_at->toDateTimeImmutable()),
-            'madeOn' => $this->made_on, 'declaredVersion' => $this->declared_version, 'loweredFrom' => $this->lowered_from,
-            'encryption' => $this->encryption->value, 'source' => $this->source, 'serial' => $this->serial, 'hardwareId' => $this->hardware_id,
+            'madeOn' => $this->made_on,
+            'declaredVersion' => $this->declared_version,
+            'loweredFrom' => $this->lowered_from,
+            'encryption' => $this->encryption->value,
+            'source' => $this->source,
+            'serial' => $this->serial,
+            'hardwareId' => $this->hardware_id,
             'passphraseProvenAt' => Rfc3339::formatOrNull($this->passphrase_proven_at?->toDateTimeImmutable()),
             'checkState' => $this->check_state, 'checkProgress' => $this->check_progress,
             'bytes' => $this->bytes, 'items' => $this->items, 'counts' => (object) ($this->counts ?? []),

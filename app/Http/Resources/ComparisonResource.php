@@ -19,11 +19,23 @@ final readonly class ComparisonResource implements \JsonSerializable
 
     public function jsonSerialize(): mixed
     {
-        $paths = static fn (array $items): array => array_map(static fn (Item $i): string => $i->path, array_slice($items, 0, self::SHOWN));
+        $paths = static fn (array $items): array => array_map(
+            static fn (Item $i): string => $i->path,
+            array_slice($items, 0, self::SHOWN),
+        );
 
-        return ['kinds' => array_map(static fn (KindComparison $k): array => [
-            'kind' => $k->kind, 'same' => $k->same, 'onlyHere' => $paths($k->missing), 'onlyThere' => $paths($k->extra),
-            'moreHere' => max(0, count($k->missing) - self::SHOWN), 'moreThere' => max(0, count($k->extra) - self::SHOWN),
-        ], $this->proof->kinds)];
+        return [
+            'kinds' => array_map(
+                static fn (KindComparison $k): array => [
+                    'kind' => $k->kind,
+                    'same' => $k->same,
+                    'onlyHere' => $paths($k->missing),
+                    'onlyThere' => $paths($k->extra),
+                    'moreHere' => max(0, count($k->missing) - self::SHOWN),
+                    'moreThere' => max(0, count($k->extra) - self::SHOWN),
+                ],
+                $this->proof->kinds,
+            ),
+        ];
     }
 }

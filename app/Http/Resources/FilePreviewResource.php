@@ -21,10 +21,19 @@ final readonly class FilePreviewResource implements \JsonSerializable
         $c = $this->preview->catalogue;
 
         return [
-            'vendor' => $c?->vendorId, 'vendorName' => $c?->vendorName, 'issuedAt' => Rfc3339::formatOrNull($c?->issuedAt), 'freshUntil' => Rfc3339::formatOrNull($c?->freshUntil),
-            'models' => $c === null ? null : count($c->models), 'builds' => $c === null ? null : count($c->builds),
-            'vouched' => $this->preview->vouched, 'counts' => $this->preview->counts, 'faults' => $this->preview->faults,
-            'changes' => array_map(static fn (Change $change): string => $change->words, array_slice($this->preview->changes, 0, self::CHANGES_SHOWN)),
+            'vendor' => $c?->vendorId,
+            'vendorName' => $c?->vendorName,
+            'issuedAt' => Rfc3339::formatOrNull($c?->issuedAt),
+            'freshUntil' => Rfc3339::formatOrNull($c?->freshUntil),
+            'models' => $c === null ? null : count($c->models),
+            'builds' => $c === null ? null : count($c->builds),
+            'vouched' => $this->preview->vouched,
+            'counts' => $this->preview->counts,
+            'faults' => $this->preview->faults,
+            'changes' => array_map(
+                static fn (Change $change): string => $change->words,
+                array_slice($this->preview->changes, 0, self::CHANGES_SHOWN),
+            ),
             'moreChanges' => max(0, count($this->preview->changes) - self::CHANGES_SHOWN),
         ];
     }

@@ -25,8 +25,10 @@ final readonly class HandOverResource implements \JsonSerializable
         $minutes = $this->job->route?->minutes;
 
         return [
-            'aftercare' => array_map(self::point(...), $this->aftercare), 'readAt' => Rfc3339::formatOrNull($this->job->aftercare?->readAt),
-            'times' => array_map(self::time(...), StepTimes::of($this->job)), 'minutes' => $minutes === null ? null : RouteDocument::minutes($minutes),
+            'aftercare' => array_map(self::point(...), $this->aftercare),
+            'readAt' => Rfc3339::formatOrNull($this->job->aftercare?->readAt),
+            'times' => array_map(self::time(...), StepTimes::of($this->job)),
+            'minutes' => $minutes === null ? null : RouteDocument::minutes($minutes),
             'losses' => JobFacts::verdict($this->job)->losses(),
         ];
     }
@@ -35,8 +37,13 @@ final readonly class HandOverResource implements \JsonSerializable
     private static function point(AftercareItem $i): array
     {
         return [
-            'code' => $i->code->value, 'words' => $i->code->words(), 'state' => $i->state->value, 'toDo' => $i->code->isToDo(),
-            'names' => $i->names, 'by' => $i->by, 'at' => Rfc3339::formatOrNull($i->at),
+            'code' => $i->code->value,
+            'words' => $i->code->words(),
+            'state' => $i->state->value,
+            'toDo' => $i->code->isToDo(),
+            'names' => $i->names,
+            'by' => $i->by,
+            'at' => Rfc3339::formatOrNull($i->at),
         ];
     }
 

@@ -19,8 +19,14 @@ final readonly class HandResource implements \JsonSerializable
         $h = $this->hand;
 
         return [
-            'who' => $h->who->value, 'what' => $h->what, 'why' => $h->why, 'act' => $h->act?->value, 'step' => $h->step?->code->value,
-            'leg' => $h->step?->leg, 'since' => Rfc3339::formatOrNull($h->since), 'by' => Rfc3339::formatOrNull($h->by),
+            'who' => $h->who->value,
+            'what' => $h->what,
+            'why' => $h->why,
+            'act' => $h->act?->value,
+            'step' => $h->step?->code->value,
+            'leg' => $h->step?->leg,
+            'since' => Rfc3339::formatOrNull($h->since),
+            'by' => Rfc3339::formatOrNull($h->by),
             'doNotDisturb' => $h->doNotDisturb,
         ];
     }

@@ -21,9 +21,14 @@ final readonly class HeldVendorResource implements \JsonSerializable
         $v = $this->vendor;
 
         return [
-            'id' => $v->id, 'name' => $v->name, 'address' => $v->address, 'refreshMinutes' => $v->refresh_minutes,
-            'triedAt' => Rfc3339::formatOrNull($v->tried_at?->toDateTimeImmutable()), 'refreshedAt' => Rfc3339::formatOrNull($v->refreshed_at?->toDateTimeImmutable()),
-            'problem' => $v->problem === null ? null : ProblemDocument::write($v->problem), 'held' => $this->held === null ? null : $this->held($this->held),
+            'id' => $v->id,
+            'name' => $v->name,
+            'address' => $v->address,
+            'refreshMinutes' => $v->refresh_minutes,
+            'triedAt' => Rfc3339::formatOrNull($v->tried_at?->toDateTimeImmutable()),
+            'refreshedAt' => Rfc3339::formatOrNull($v->refreshed_at?->toDateTimeImmutable()),
+            'problem' => $v->problem === null ? null : ProblemDocument::write($v->problem),
+            'held' => $this->held === null ? null : $this->held($this->held),
         ];
     }
 
@@ -33,9 +38,15 @@ final readonly class HeldVendorResource implements \JsonSerializable
         $catalogue = $held->catalogue();
 
         return [
-            'id' => $held->id, 'issuedAt' => Rfc3339::format($catalogue->issuedAt), 'freshUntil' => Rfc3339::format($catalogue->freshUntil),
-            'stale' => $catalogue->isStaleAt($this->now), 'vouched' => $held->vouched, 'fileName' => $held->file_name, 'takenBy' => $held->taken_by,
-            'models' => count($catalogue->models), 'builds' => count($catalogue->builds),
+            'id' => $held->id,
+            'issuedAt' => Rfc3339::format($catalogue->issuedAt),
+            'freshUntil' => Rfc3339::format($catalogue->freshUntil),
+            'stale' => $catalogue->isStaleAt($this->now),
+            'vouched' => $held->vouched,
+            'fileName' => $held->file_name,
+            'takenBy' => $held->taken_by,
+            'models' => count($catalogue->models),
+            'builds' => count($catalogue->builds),
         ];
     }
 }

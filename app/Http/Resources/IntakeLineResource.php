@@ -18,9 +18,15 @@ final readonly class IntakeLineResource implements \JsonSerializable
         $l = $this->line;
 
         return [
-            'line' => $l->line, 'serial' => $l->cells['serial'], 'imei' => $l->cells['imei'], 'version' => $l->cells['version'], 'build' => $l->cells['build'],
+            'line' => $l->line,
+            'serial' => $l->cells['serial'],
+            'imei' => $l->cells['imei'],
+            'version' => $l->cells['version'],
+            'build' => $l->cells['build'],
             'model' => $l->cells['modelName'] === '' ? $l->cells['hardwareId'] : $l->cells['modelName'],
-            'goal' => $l->goal === null ? null : GoalText::words($l->goal), 'identity' => $l->identity === null ? null : new IdentityResource($l->identity), 'faults' => $l->faults,
+            'goal' => $l->goal === null ? null : GoalText::words($l->goal),
+            'identity' => $l->identity === null ? null : new IdentityResource($l->identity),
+            'faults' => $l->faults,
         ];
     }
 }

@@ -22,7 +22,15 @@ final readonly class ItemsResource implements \JsonSerializable
         $items = array_values(array_filter($this->inventory->items, fn (Item $i): bool => $i->kind === $this->kind));
 
         return [
-            'items' => array_map(static fn (Item $i): array => ['path' => $i->path, 'bytes' => $i->bytes, 'sha256' => $i->sha256, 'modifiedAt' => Rfc3339::format($i->modifiedAt)], array_slice($items, 0, self::SHOWN)),
+            'items' => array_map(
+                static fn (Item $i): array => [
+                    'path' => $i->path,
+                    'bytes' => $i->bytes,
+                    'sha256' => $i->sha256,
+                    'modifiedAt' => Rfc3339::format($i->modifiedAt),
+                ],
+                array_slice($items, 0, self::SHOWN),
+            ),
             'more' => max(0, count($items) - self::SHOWN),
         ];
     }

@@ -21,10 +21,13 @@ use JadeStep\Core\Job\Record\RefusedPermit;
 use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Time\Rfc3339;
 
-/** @mixin BenchJob */
+/**
+ * @mixin BenchJob
+ *
+ * @property-read BenchJob $resource
+ */
 final class JobResource extends JobSummaryResource
 {
-    /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
         $model = app(JobFacts::class)->job($this->resource);
@@ -56,11 +59,19 @@ final class JobResource extends JobSummaryResource
     /** @return array<string, mixed> what the core says may be done, and what it rests on */
     private function decided(Job $model): array
     {
-        $told = static fn (May $m): array => ['allowed' => $m->isAllowed(), 'code' => $m->refusal?->value, 'words' => $m->words, 'checks' => array_map(static fn (Check $c): string => $c->code->value, $m->checks)];
+        $told = static fn (May $m): array => [
+            'allowed' => $m->isAllowed(),
+            'code' => $m->refusal?->value,
+            'words' => $m->words,
+            'checks' => array_map(static fn (Check $c): string => $c->code->value, $m->checks),
+        ];
 
         return [
             'may' => array_map($told, $model->acts()),
-            'restsOn' => array_map(static fn (Holding $h): array => ['kind' => $h->kind->value, 'id' => $h->id, 'why' => $h->why], $model->restsOn()->all),
+            'restsOn' => array_map(
+                static fn (Holding $h): array => ['kind' => $h->kind->value, 'id' => $h->id, 'why' => $h->why],
+                $model->restsOn()->all,
+            ),
         ];
     }
 }

@@ -8,7 +8,6 @@ use App\Facts\JobFacts;
 use App\Models\BenchJob;
 use App\Models\JobStep;
 use Illuminate\Http\Request;
-use Illuminate\Http\Resources\Json\JsonResource;
 use JadeStep\Core\Job\Hand;
 use JadeStep\Core\Job\Job;
 use JadeStep\Core\Time\Rfc3339;
@@ -17,10 +16,11 @@ use JadeStep\Core\Time\Rfc3339;
  * A job as a row shows it. What follows from its facts is asked of the core.
  *
  * @mixin BenchJob
+ *
+ * @property-read BenchJob $resource
  */
-class JobSummaryResource extends JsonResource
+class JobSummaryResource extends Answer
 {
-    /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
         return $this->summary(app(JobFacts::class)->job($this->resource));
@@ -37,12 +37,21 @@ class JobSummaryResource extends JsonResource
             'state' => $this->state->value, 'modelName' => $this->device?->modelName,
             'fromVersion' => $this->device === null ? null : (string) $this->device->version,
             'toVersion' => $this->route === null ? null : (string) $this->route->end()->version,
-            'position' => $model->position()->value, 'stage' => $model->position()->stage()->value, 'now' => new HandResource($now),
-            'needsHand' => $now->isWanted(), 'current' => $current === null ? null : new StepResource($current),
-            'flag' => $this->flag?->fields(), 'benchId' => $this->bench_id, 'latestStart' => Rfc3339::formatOrNull($now->by),
-            'lineCrossed' => $this->line_crossed_at !== null, 'installBegun' => $this->install_begun_at !== null,
-            'eraseBegun' => $this->erase_begun_at !== null, 'verdict' => new VerdictResource($model->verdict()),
-            'losses' => $this->losses, 'endReason' => $this->end_reason, 'endedBy' => $this->ended_by,
+            'position' => $model->position()->value,
+            'stage' => $model->position()->stage()->value,
+            'now' => new HandResource($now),
+            'needsHand' => $now->isWanted(),
+            'current' => $current === null ? null : new StepResource($current),
+            'flag' => $this->flag?->fields(),
+            'benchId' => $this->bench_id,
+            'latestStart' => Rfc3339::formatOrNull($now->by),
+            'lineCrossed' => $this->line_crossed_at !== null,
+            'installBegun' => $this->install_begun_at !== null,
+            'eraseBegun' => $this->erase_begun_at !== null,
+            'verdict' => new VerdictResource($model->verdict()),
+            'losses' => $this->losses,
+            'endReason' => $this->end_reason,
+            'endedBy' => $this->ended_by,
             'openedAt' => Rfc3339::format($this->created_at->toDateTimeImmutable()),
             'endedAt' => Rfc3339::formatOrNull($this->ended_at?->toDateTimeImmutable()),
         ];
@@ -51,6 +60,8 @@ class JobSummaryResource extends JsonResource
     /** The step that the next hand is about, or that runs. */
     private function current(Hand $now): ?JobStep
     {
-        return $now->step === null ? null : $this->steps->first(static fn (JobStep $s): bool => $s->at()->is($now->step));
+        return $now->step === null
+            ? null
+            : $this->steps->first(static fn (JobStep $s): bool => $s->at()->is($now->step));
     }
 }

@@ -31,8 +31,13 @@ final readonly class MissingItemResource implements \JsonSerializable
         return [
             'kind' => $item->kind, 'path' => $item->path, 'bytes' => $item->bytes, 'sha256' => $item->sha256,
             'oneByOne' => $this->missing->kind->hasSideExport(),
-            'bags' => array_map(static fn (ItemPlace $p): array => ['id' => $p->bag, 'path' => $p->path, 'told' => $p->told], $this->missing->places),
-            'import' => $import === null ? null : ['bag' => $import->bag, 'state' => $import->state->value, 'detail' => $import->detail],
+            'bags' => array_map(
+                static fn (ItemPlace $p): array => ['id' => $p->bag, 'path' => $p->path, 'told' => $p->told],
+                $this->missing->places,
+            ),
+            'import' => $import === null
+                    ? null
+                    : ['bag' => $import->bag, 'state' => $import->state->value, 'detail' => $import->detail],
         ];
     }
 }

@@ -17,13 +17,25 @@ final readonly class ModelResource implements \JsonSerializable
     /** @return list<self> */
     public static function of(Almanac $almanac): array
     {
-        return array_map(static fn (Model $m): self => new self($m, $almanac->catalogueFor($m->osLine)->vendorId ?? ''), $almanac->models());
+        return array_map(
+            static fn (Model $m): self => new self($m, $almanac->catalogueFor($m->osLine)->vendorId ?? ''),
+            $almanac->models(),
+        );
     }
 
     public function jsonSerialize(): mixed
     {
         $m = $this->model;
 
-        return ['hardwareId' => $m->hardwareId, 'name' => $m->name, 'variant' => $m->variant, 'form' => $m->form->value, 'osLine' => $m->osLine, 'vendor' => $this->vendor, 'where' => $m->sold->where, 'carrierTied' => $m->sold->carrierTied];
+        return [
+            'hardwareId' => $m->hardwareId,
+            'name' => $m->name,
+            'variant' => $m->variant,
+            'form' => $m->form->value,
+            'osLine' => $m->osLine,
+            'vendor' => $this->vendor,
+            'where' => $m->sold->where,
+            'carrierTied' => $m->sold->carrierTied,
+        ];
     }
 }

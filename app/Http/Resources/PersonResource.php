@@ -6,14 +6,18 @@ namespace App\Http\Resources;
 
 use App\Models\User;
 use Illuminate\Http\Request;
-use Illuminate\Http\Resources\Json\JsonResource;
 
 /** @mixin User */
-final class PersonResource extends JsonResource
+final class PersonResource extends Answer
 {
-    /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        return ['name' => $this->name, 'email' => $this->email, 'role' => $this->role->value, 'mayAct' => $this->role->mayAct(), 'leads' => $this->role->leads()];
+        return [
+            'name' => $this->name,
+            'email' => $this->email,
+            'role' => $this->role->value,
+            'mayAct' => $this->role->mayAct(),
+            'leads' => $this->role->leads(),
+        ];
     }
 }

@@ -18,9 +18,15 @@ final readonly class VerdictResource implements \JsonSerializable
         $v = $this->verdict;
 
         return [
-            'code' => $v->code->value, 'label' => $v->code->label(), 'words' => $v->words(), 'byHand' => array_column($v->byHand, 'value'),
-            'named' => $v->named, 'namedLater' => $v->namedLater, 'unnamed' => $v->unnamed,
-            'unnamedKinds' => array_column($v->unnamedKinds, 'value'), 'unnamedItems' => $v->unnamedItems,
+            'code' => $v->code->value,
+            'label' => $v->code->label(),
+            'words' => $v->words(),
+            'byHand' => array_column($v->byHand, 'value'),
+            'named' => $v->named,
+            'namedLater' => $v->namedLater,
+            'unnamed' => $v->unnamed,
+            'unnamedKinds' => array_column($v->unnamedKinds, 'value'),
+            'unnamedItems' => $v->unnamedItems,
         ];
     }
 }

@@ -5,27 +5,39 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use Illuminate\Http\Request;
-use Illuminate\Http\Resources\Json\JsonResource;
 use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Almanac\SigningWindow;
 use JadeStep\Core\Almanac\WindowLane;
 use JadeStep\Core\Time\Rfc3339;
 
 /** @mixin WindowLane */
-final class WindowLaneResource extends JsonResource
+final class WindowLaneResource extends Answer
 {
-    /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
         return [
-            'version' => (string) $this->build->version, 'label' => $this->build->version->label(), 'build' => $this->build->build,
-            'channel' => $this->build->channel->value, 'releasedAt' => Rfc3339::format($this->build->releasedAt),
-            'state' => $this->state->value, 'words' => $this->words,
-            'package' => ['fileName' => $this->package->fileName, 'bytes' => $this->package->bytes, 'sha256' => $this->package->sha256, 'hardwareIds' => $this->package->hardwareIds],
+            'version' => (string) $this->build->version,
+            'label' => $this->build->version->label(),
+            'build' => $this->build->build,
+            'channel' => $this->build->channel->value,
+            'releasedAt' => Rfc3339::format($this->build->releasedAt),
+            'state' => $this->state->value,
+            'words' => $this->words,
+            'package' => [
+                'fileName' => $this->package->fileName,
+                'bytes' => $this->package->bytes,
+                'sha256' => $this->package->sha256,
+                'hardwareIds' => $this->package->hardwareIds,
+            ],
             'rules' => self::rules($this->build),
-            'windows' => array_map(static fn (SigningWindow $w): array => [
-                'from' => Rfc3339::format($w->from), 'until' => Rfc3339::formatOrNull($w->until), 'announced' => $w->announced,
-            ], $this->package->signing),
+            'windows' => array_map(
+                static fn (SigningWindow $w): array => [
+                    'from' => Rfc3339::format($w->from),
+                    'until' => Rfc3339::formatOrNull($w->until),
+                    'announced' => $w->announced,
+                ],
+                $this->package->signing,
+            ),
         ];
     }
 
@@ -33,8 +45,12 @@ final class WindowLaneResource extends JsonResource
     private static function rules(Build $b): array
     {
         return [
-            'rollbackIndex' => $b->rollbackIndex, 'radioLevel' => $b->radioLevel, 'hostAgentMinimum' => $b->hostAgentMinimum?->label(), 'eraseInstall' => $b->eraseInstall,
-            'inPlaceFrom' => $b->inPlaceFrom === null ? null : (string) $b->inPlaceFrom, 'stepDownFrom' => $b->stepDownFrom === null ? null : (string) $b->stepDownFrom,
+            'rollbackIndex' => $b->rollbackIndex,
+            'radioLevel' => $b->radioLevel,
+            'hostAgentMinimum' => $b->hostAgentMinimum?->label(),
+            'eraseInstall' => $b->eraseInstall,
+            'inPlaceFrom' => $b->inPlaceFrom === null ? null : (string) $b->inPlaceFrom,
+            'stepDownFrom' => $b->stepDownFrom === null ? null : (string) $b->stepDownFrom,
             'storeSchemas' => (object) $b->storeSchemas,
         ];
     }

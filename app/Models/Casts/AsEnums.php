@@ -30,7 +30,12 @@ final class AsEnums implements CastsAttributes
 
     public function set(Model $model, string $key, mixed $value, array $attributes): string
     {
-        $codes = array_map(static fn (mixed $case): string|int => $case instanceof \BackedEnum ? $case->value : throw new \InvalidArgumentException("{$key} keeps enum cases only."), is_array($value) ? array_values($value) : []);
+        $codes = array_map(
+            static fn (mixed $case): string|int => $case instanceof \BackedEnum
+                ? $case->value
+                : throw new \InvalidArgumentException("{$key} keeps enum cases only."),
+            is_array($value) ? array_values($value) : [],
+        );
 
         return Json::encode($codes);
     }

@@ -36,7 +36,9 @@ final class AsValue implements CastsAttributes
     /** @param  class-string<Document<object>>|class-string<Kept>  $class */
     public static function read(string $class, mixed $document): object
     {
-        return is_subclass_of($class, Kept::class) ? $class::ofFields(Fields::of($document)) : self::document($class)::read(Fields::of($document));
+        return is_subclass_of($class, Kept::class)
+            ? $class::ofFields(Fields::of($document))
+            : self::document($class)::read(Fields::of($document));
     }
 
     /**
@@ -51,6 +53,8 @@ final class AsValue implements CastsAttributes
     /** @return class-string<Document<object>> */
     private static function document(string $class): string
     {
-        return is_subclass_of($class, Document::class) ? $class : throw new \LogicException("{$class} is not a document.");
+        return is_subclass_of($class, Document::class)
+            ? $class
+            : throw new \LogicException("{$class} is not a document.");
     }
 }

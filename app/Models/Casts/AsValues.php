@@ -26,12 +26,17 @@ final class AsValues implements CastsAttributes
     {
         $list = is_string($value) ? json_decode($value, true, 512, JSON_THROW_ON_ERROR) : [];
 
-        return array_map(fn (mixed $entry): object => AsValue::read($this->class, $entry), is_array($list) ? array_values($list) : []);
+        return array_map(
+            fn (mixed $entry): object => AsValue::read($this->class, $entry),
+            is_array($list) ? array_values($list) : [],
+        );
     }
 
     public function set(Model $model, string $key, mixed $value, array $attributes): string
     {
-        $write = fn (mixed $entry): array => is_object($entry) ? AsValue::write($this->class, $entry) : throw new \LogicException("{$key} takes values only.");
+        $write = fn (mixed $entry): array => is_object($entry)
+            ? AsValue::write($this->class, $entry)
+            : throw new \LogicException("{$key} takes values only.");
 
         return Json::encode(array_map($write, is_array($value) ? array_values($value) : []));
     }

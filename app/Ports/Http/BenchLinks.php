@@ -18,8 +18,8 @@ use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 
 /**
- * The device links of all benches as one. A device is asked for where it was last seen, and then at the others, so that it
- * may be carried from bench to bench; it is named by its serial at each of them.
+ * The device links of all benches as one. A device is asked for where it was last seen, and then at the others, so
+ * that it may be carried from bench to bench; it is named by its serial at each of them.
  */
 final class BenchLinks implements DeviceLink
 {
@@ -89,19 +89,30 @@ final class BenchLinks implements DeviceLink
         return $this->on($serial, static fn (DeviceLink $l): string => $l->nonce($serial));
     }
 
-    public function sendPackage(string $serial, string $file, string $sha256, callable $progress, bool $anew = false): void
-    {
+    public function sendPackage(
+        string $serial,
+        string $file,
+        string $sha256,
+        callable $progress,
+        bool $anew = false,
+    ): void {
         $this->on($serial, static fn (DeviceLink $l) => $l->sendPackage($serial, $file, $sha256, $progress, $anew));
     }
 
     public function install(string $serial, string $permit, string $packageSha256, bool $keepData = false): Operation
     {
-        return $this->on($serial, static fn (DeviceLink $l): Operation => $l->install($serial, $permit, $packageSha256, $keepData));
+        return $this->on(
+            $serial,
+            static fn (DeviceLink $l): Operation => $l->install($serial, $permit, $packageSha256, $keepData),
+        );
     }
 
     public function offerReturn(string $serial, string $declaredVersion, Inventory $inventory): string
     {
-        return $this->on($serial, static fn (DeviceLink $l): string => $l->offerReturn($serial, $declaredVersion, $inventory));
+        return $this->on(
+            $serial,
+            static fn (DeviceLink $l): string => $l->offerReturn($serial, $declaredVersion, $inventory),
+        );
     }
 
     public function returned(string $serial, string $return): array
@@ -164,7 +175,9 @@ final class BenchLinks implements DeviceLink
     {
         $links = [];
         foreach ($this->addresses->all() as $id => $bench) {
-            $links[$id] = new HttpDeviceLink(new JsonClient($this->http, $bench['address'], "The device link of {$bench['name']}"));
+            $links[$id] = new HttpDeviceLink(
+                new JsonClient($this->http, $bench->address, "The device link of {$bench->name}"),
+            );
         }
 
         return $links;

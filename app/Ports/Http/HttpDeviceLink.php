@@ -53,19 +53,31 @@ final readonly class HttpDeviceLink implements DeviceLink
         $told = Fields::of($this->client->get($this->at($serial))->json());
         $device = DeviceDocument::read($told);
         if ($device->serial !== $serial) {
-            throw new Declined('other-device', "Another device, {$device->serial}, answers in the place of {$serial}. Nothing is done to it.", 409);
+            throw new Declined(
+                'other-device',
+                "Another device, {$device->serial}, answers in the place of {$serial}. Nothing is done to it.",
+                409,
+            );
         }
         $operation = $told->maybeIn('operation');
 
         return new DeviceReading(
-            $device, $told->maybeString('imei'), $told->enum('mode', DeviceMode::class), $told->bool('activated'), $told->bool('setUp'),
-            $operation === null ? null : self::operationOf($operation), null, $told->maybeBool('practice') ?? false,
+            $device,
+            $told->maybeString('imei'),
+            $told->enum('mode', DeviceMode::class),
+            $told->bool('activated'),
+            $told->bool('setUp'),
+            $operation === null ? null : self::operationOf($operation),
+            null,
+            $told->maybeBool('practice') ?? false,
         );
     }
 
     public function start(string $serial, Work $work): Operation
     {
-        return self::operationOf(Fields::of($this->client->post($this->at($serial, 'operations'), ['kind' => $work->value])->json()));
+        return self::operationOf(
+            Fields::of($this->client->post($this->at($serial, 'operations'), ['kind' => $work->value])->json()),
+        );
     }
 
     public function operation(string $serial, string $id): Operation
@@ -76,7 +88,9 @@ final readonly class HttpDeviceLink implements DeviceLink
     public function listing(string $serial, Encryption $for = Encryption::None): Inventory
     {
         try {
-            return Inventory::parse(explode("\n", $this->client->get($this->at($serial, 'content').self::for($for))->body()));
+            return Inventory::parse(
+                explode("\n", $this->client->get($this->at($serial, 'content').self::for($for))->body()),
+            );
         } catch (UnreadableInventory $e) {
             throw new LinkLost('The device\'s listing could not be used: '.$e->getMessage(), 0, $e);
         }
@@ -92,12 +106,20 @@ final readonly class HttpDeviceLink implements DeviceLink
         return Fields::of($this->client->post($this->at($serial, 'nonce'))->json())->string('nonce');
     }
 
-    public function sendPackage(string $serial, string $file, string $sha256, callable $progress, bool $anew = false): void
-    {
+    public function sendPackage(
+        string $serial,
+        string $file,
+        string $sha256,
+        callable $progress,
+        bool $anew = false,
+    ): void {
         $path = $this->at($serial, 'packages', $sha256);
         $whole = (int) filesize($file);
         $sent = $anew ? 0 : Fields::of($this->client->get($path)->json())->int('received');
-        $in = fopen($file, 'rb') ?: throw new \RuntimeException('The package cannot be opened.');
+        $in = fopen($file, 'rb');
+        if ($in === false) {
+            throw new \RuntimeException('The package cannot be opened.');
+        }
         while ($sent < $whole) {
             fseek($in, $sent);
             $piece = (string) fread($in, self::PACKAGE_CHUNK);
@@ -109,12 +131,29 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     public function install(string $serial, string $permit, string $packageSha256, bool $keepData = false): Operation
     {
-        return self::operationOf(Fields::of($this->client->post($this->at($serial, 'installs'), ['permit' => $permit, 'packageSha256' => $packageSha256, 'keepData' => $keepData])->json()));
+        return self::operationOf(
+            Fields::of(
+                $this->client
+                    ->post($this->at($serial, 'installs'), [
+                        'permit' => $permit,
+                        'packageSha256' => $packageSha256,
+                        'keepData' => $keepData,
+                    ])
+                    ->json(),
+            ),
+        );
     }
 
     public function offerReturn(string $serial, string $declaredVersion, Inventory $inventory): string
     {
-        $kinds = array_map(static fn (KindHeader $k): array => ['kind' => $k->kind, 'items' => $k->items, 'storeSchema' => $k->storeSchema], $inventory->kinds);
+        $kinds = array_map(
+            static fn (KindHeader $k): array => [
+                'kind' => $k->kind,
+                'items' => $k->items,
+                'storeSchema' => $k->storeSchema,
+            ],
+            $inventory->kinds,
+        );
 
         $offer = ['declaredVersion' => $declaredVersion, 'kinds' => $kinds];
 
@@ -152,7 +191,9 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     public function commitReturn(string $serial, string $return): Operation
     {
-        return self::operationOf(Fields::of($this->client->post($this->at($serial, 'returns', $return, 'commit'))->json()));
+        return self::operationOf(
+            Fields::of($this->client->post($this->at($serial, 'returns', $return, 'commit'))->json()),
+        );
     }
 
     private static function for(Encryption $encryption): string
@@ -170,8 +211,14 @@ final readonly class HttpDeviceLink implements DeviceLink
     private static function operationOf(Fields $o): Operation
     {
         return new Operation(
-            $o->string('id'), $o->string('kind'), $o->string('state'), Phase::told($o->string('phase')), $o->float('progress'),
-            $o->bool('doNotDisturb'), $o->maybeString('error'), $o->maybeString('wants'),
+            $o->string('id'),
+            $o->string('kind'),
+            $o->string('state'),
+            Phase::told($o->string('phase')),
+            $o->float('progress'),
+            $o->bool('doNotDisturb'),
+            $o->maybeString('error'),
+            $o->maybeString('wants'),
         );
     }
 }

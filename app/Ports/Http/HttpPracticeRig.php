@@ -7,6 +7,7 @@ namespace App\Ports\Http;
 use App\Ports\Exception\Declined;
 use App\Ports\PracticeRig;
 use Illuminate\Http\Client\Factory;
+use JadeStep\Core\Exchange\Fields;
 
 final readonly class HttpPracticeRig implements PracticeRig
 {
@@ -14,18 +15,18 @@ final readonly class HttpPracticeRig implements PracticeRig
     {
     }
 
-    public function shown(string $address): ?array
+    public function shown(string $address): ?Fields
     {
         try {
-            return $this->client($address)->get('/practice')->json();
+            return Fields::of($this->client($address)->get('/practice')->json());
         } catch (Declined) {
             return null;
         }
     }
 
-    public function hand(string $address, string $method, string $path, array $body): array
+    public function hand(string $address, string $method, string $path, Fields $body): Fields
     {
-        return $this->client($address)->send($method, "/practice{$path}", $body)->json() ?? [];
+        return Fields::of($this->client($address)->send($method, "/practice{$path}", $body)->json() ?? []);
     }
 
     private function client(string $address): JsonClient

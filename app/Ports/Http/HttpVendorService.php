@@ -6,6 +6,7 @@ namespace App\Ports\Http;
 
 use App\Ports\Exception\LinkLost;
 use App\Ports\VendorService;
+use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Permit\PermitRequest;
 
 /** A vendor's service over HTTP. */
@@ -40,9 +41,11 @@ final readonly class HttpVendorService implements VendorService
 
     public function permit(PermitRequest $request): string
     {
-        return (string) $this->client->post('/permits', [
+        $told = $this->client->post('/permits', [
             'deviceSerial' => $request->deviceSerial, 'hardwareId' => $request->hardwareId, 'build' => $request->build,
             'packageSha256' => $request->packageSha256, 'nonce' => $request->nonce,
-        ])->json('permit');
+        ])->json();
+
+        return (string) Fields::of(is_array($told) ? $told : [])->maybeString('permit');
     }
 }

@@ -21,7 +21,10 @@ final readonly class JsonClient
 
     private const ANSWER_SECONDS = 30;
 
-    /** A stream that gives nothing for so long gives an empty piece, so that who reads it can say that it is still there. */
+    /**
+     * A stream that gives nothing for so long gives an empty piece, so that who reads it can say that it is still
+     * there.
+     */
     private const PIECE_SECONDS = 4;
 
     public function __construct(private Factory $http, private string $address, private string $name)
@@ -37,19 +40,29 @@ final readonly class JsonClient
     /** @param  array<string, mixed>  $body */
     public function post(string $path, array $body = []): Response
     {
-        return $this->ask(fn (PendingRequest $r): Response => $body === [] ? $r->withBody('{}', 'application/json')->post($path) : $r->asJson()->post($path, $body));
+        return $this->ask(
+            fn (PendingRequest $r): Response => $body === []
+                ? $r->withBody('{}', 'application/json')->post($path)
+                : $r->asJson()->post($path, $body),
+        );
     }
 
-    /** @param  array<string, mixed>  $body */
-    public function send(string $method, string $path, array $body): Response
+    public function send(string $method, string $path, Fields $body): Response
     {
-        return $this->ask(static fn (PendingRequest $r): Response => $r->send($method, $path, ['json' => (object) $body]));
+        return $this->ask(
+            static fn (PendingRequest $r): Response => $r->send($method, $path, ['json' => (object) $body->all()]),
+        );
     }
 
     /** @param  array<string, string>  $headers */
     public function put(string $path, string|StreamInterface $bytes, array $headers = []): Response
     {
-        return $this->ask(fn (PendingRequest $r): Response => $r->withHeaders($headers)->withBody($bytes, 'application/octet-stream')->put($path));
+        return $this->ask(
+            fn (PendingRequest $r): Response => $r
+                ->withHeaders($headers)
+                ->withBody($bytes, 'application/octet-stream')
+                ->put($path),
+        );
     }
 
     /**
@@ -58,7 +71,12 @@ final readonly class JsonClient
      */
     public function stream(string $path, array $headers = []): array
     {
-        $response = $this->ask(fn (PendingRequest $r): Response => $r->withHeaders($headers)->withOptions(['stream' => true, 'read_timeout' => self::PIECE_SECONDS])->get($path));
+        $response = $this->ask(
+            fn (PendingRequest $r): Response => $r
+                ->withHeaders($headers)
+                ->withOptions(['stream' => true, 'read_timeout' => self::PIECE_SECONDS])
+                ->get($path),
+        );
         $stream = $response->toPsrResponse()->getBody()->detach();
 
         return [$stream ?? throw LinkLost::to($this->name), $response];
@@ -67,7 +85,11 @@ final readonly class JsonClient
     /** @param  callable(PendingRequest): Response  $call */
     private function ask(callable $call): Response
     {
-        $request = $this->http->baseUrl($this->address)->connectTimeout(self::CONNECT_SECONDS)->timeout(self::ANSWER_SECONDS)->withOptions(['expect' => false]);
+        $request = $this->http
+            ->baseUrl($this->address)
+            ->connectTimeout(self::CONNECT_SECONDS)
+            ->timeout(self::ANSWER_SECONDS)
+            ->withOptions(['expect' => false]);
         try {
             $response = $call($request);
         } catch (ConnectionException|TransferException $e) {
@@ -89,7 +111,9 @@ final readonly class JsonClient
         $problem = Fields::of(is_array($told) ? $told : []);
 
         return new Declined(
-            $problem->maybeString('code') ?? 'refused', $problem->maybeString('detail') ?? 'It said no without a reason.', $response->status(),
+            $problem->maybeString('code') ?? 'refused',
+            $problem->maybeString('detail') ?? 'It said no without a reason.',
+            $response->status(),
         );
     }
 }

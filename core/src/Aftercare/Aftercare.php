@@ -28,22 +28,54 @@ final class Aftercare
      * @param  list<string>  $shelf  what stays on the Shelf, in words
      * @return list<AftercareItem>
      */
-    public static function of(Device $before, Losses $losses, Build $runs, Goal $goal, bool $steppedUp, Almanac $almanac, ?OwnerLock $lock, ?bool $enrolled, array $signIns, array $shelf, ?string $sealedNewer, \DateTimeImmutable $now): array
-    {
+    public static function of(
+        Device $before,
+        Losses $losses,
+        Build $runs,
+        Goal $goal,
+        bool $steppedUp,
+        Almanac $almanac,
+        ?OwnerLock $lock,
+        ?bool $enrolled,
+        array $signIns,
+        array $shelf,
+        ?string $sealedNewer,
+        \DateTimeImmutable $now,
+    ): array {
         $last = self::lastOfLine($runs, $goal, $almanac, (string) $before->hardwareId, $now);
         $seen = static fn (bool $is): AftercareState => $is ? AftercareState::Seen : AftercareState::Open;
         $items = [
             new AftercareItem(AftercareCode::OwnerLockOn, $seen($lock === OwnerLock::On)),
             new AftercareItem(AftercareCode::UsualBackup, AftercareState::Open),
-            $before->betaEnrolled === true || $enrolled === true ? new AftercareItem(AftercareCode::LeaveBeta, $seen($enrolled === false)) : null,
+            $before->betaEnrolled === true || $enrolled === true
+                ? new AftercareItem(AftercareCode::LeaveBeta, $seen($enrolled === false))
+                : null,
             new AftercareItem(AftercareCode::UpdatesByHand, AftercareState::Open),
             self::stepUp($last, $runs, $steppedUp),
-            self::had($before, Kind::SignIns) ? new AftercareItem(AftercareCode::SignInAgain, AftercareState::Open, $signIns) : null,
-            self::had($before, Kind::PaymentCards) ? new AftercareItem(AftercareCode::CardsAgain, AftercareState::Open) : null,
-            $losses->pairingLost === [] ? null : new AftercareItem(AftercareCode::Wearable, AftercareState::Told, $before->accessoryNames($losses->pairingLost)),
-            $losses->appsUnavailable === [] ? null : new AftercareItem(AftercareCode::AppsLater, AftercareState::Told, $before->appNames($losses->appsUnavailable)),
+            self::had($before, Kind::SignIns)
+                ? new AftercareItem(AftercareCode::SignInAgain, AftercareState::Open, $signIns)
+                : null,
+            self::had($before, Kind::PaymentCards)
+                ? new AftercareItem(AftercareCode::CardsAgain, AftercareState::Open)
+                : null,
+            $losses->pairingLost === []
+                ? null
+                : new AftercareItem(
+                    AftercareCode::Wearable,
+                    AftercareState::Told,
+                    $before->accessoryNames($losses->pairingLost),
+                ),
+            $losses->appsUnavailable === []
+                ? null
+                : new AftercareItem(
+                    AftercareCode::AppsLater,
+                    AftercareState::Told,
+                    $before->appNames($losses->appsUnavailable),
+                ),
             $shelf === [] ? null : new AftercareItem(AftercareCode::OnTheShelf, AftercareState::Told, $shelf),
-            $sealedNewer === null ? null : new AftercareItem(AftercareCode::SealedNewer, AftercareState::Told, [$sealedNewer]),
+            $sealedNewer === null
+                ? null
+                : new AftercareItem(AftercareCode::SealedNewer, AftercareState::Told, [$sealedNewer]),
         ];
 
         return array_values(array_filter($items));
@@ -52,19 +84,36 @@ final class Aftercare
     private static function stepUp(?Build $last, Build $runs, bool $steppedUp): ?AftercareItem
     {
         return match (true) {
-            $last !== null => new AftercareItem(AftercareCode::StepUp, AftercareState::Open, [$last->version->label().' ('.$last->build.')']),
-            $steppedUp => new AftercareItem(AftercareCode::StepUp, AftercareState::Seen, [$runs->version->label().' ('.$runs->build.')']),
+            $last !== null => new AftercareItem(AftercareCode::StepUp, AftercareState::Open, [
+                $last->version->label().' ('.$last->build.')',
+            ]),
+            $steppedUp => new AftercareItem(AftercareCode::StepUp, AftercareState::Seen, [
+                $runs->version->label().' ('.$runs->build.')',
+            ]),
             default => null,
         };
     }
 
-    /** The highest release of the same major that the goal admits and the device takes in place now, above what runs. */
-    private static function lastOfLine(Build $runs, Goal $goal, Almanac $almanac, string $hardwareId, \DateTimeImmutable $now): ?Build
-    {
+    /**
+     * The highest release of the same major that the goal admits and the device takes in place now, above what runs.
+     */
+    private static function lastOfLine(
+        Build $runs,
+        Goal $goal,
+        Almanac $almanac,
+        string $hardwareId,
+        \DateTimeImmutable $now,
+    ): ?Build {
         foreach ($almanac->builds($runs->osLine) as $build) {
             $signed = $build->packageFor($hardwareId)?->windowAt($now) !== null;
-            if ($goal->admits($build) && $build->channel === Channel::Release && $build->version->major === $runs->version->major && $build->version->isAbove($runs->version)
-                && $signed && $build->inPlaceFrom?->contains($runs->version) === true) {
+            if (
+                $goal->admits($build)
+                && $build->channel === Channel::Release
+                && $build->version->major === $runs->version->major
+                && $build->version->isAbove($runs->version)
+                && $signed
+                && $build->inPlaceFrom?->contains($runs->version) === true
+            ) {
                 return $build;
             }
         }
@@ -74,6 +123,7 @@ final class Aftercare
 
     private static function had(Device $before, Kind $kind): bool
     {
-        return array_filter($before->kinds, static fn (KindStock $s): bool => $s->kind === $kind && $s->items > 0) !== [];
+        return array_filter($before->kinds, static fn (KindStock $s): bool => $s->kind === $kind && $s->items > 0)
+            !== [];
     }
 }

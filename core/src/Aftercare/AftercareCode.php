@@ -33,7 +33,8 @@ enum AftercareCode: string
             self::Wearable => 'The wearable needs a newer version and stays unpaired until the device goes up again.',
             self::AppsLater => 'These apps need a newer version and come back when the device goes up again.',
             self::OnTheShelf => 'What stays on the Shelf, and until when.',
-            self::SealedNewer => 'The sealed backup of the newer version is kept for the day that the device goes up again.',
+            self::SealedNewer => 'The sealed backup of the newer version is kept for the day that the device goes '
+                .'up again.',
         };
     }
 
@@ -42,7 +43,15 @@ enum AftercareCode: string
     {
         return match ($this) {
             self::OnTheShelf, self::SealedNewer => true,
-            self::OwnerLockOn, self::UsualBackup, self::LeaveBeta, self::UpdatesByHand, self::StepUp, self::SignInAgain, self::CardsAgain, self::Wearable, self::AppsLater => false,
+            self::OwnerLockOn,
+            self::UsualBackup,
+            self::LeaveBeta,
+            self::UpdatesByHand,
+            self::StepUp,
+            self::SignInAgain,
+            self::CardsAgain,
+            self::Wearable,
+            self::AppsLater => false,
         };
     }
 
@@ -50,7 +59,13 @@ enum AftercareCode: string
     public function isToDo(): bool
     {
         return match ($this) {
-            self::OwnerLockOn, self::UsualBackup, self::LeaveBeta, self::UpdatesByHand, self::StepUp, self::SignInAgain, self::CardsAgain => true,
+            self::OwnerLockOn,
+            self::UsualBackup,
+            self::LeaveBeta,
+            self::UpdatesByHand,
+            self::StepUp,
+            self::SignInAgain,
+            self::CardsAgain => true,
             self::Wearable, self::AppsLater, self::OnTheShelf, self::SealedNewer => false,
         };
     }

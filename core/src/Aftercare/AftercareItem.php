@@ -8,13 +8,20 @@ namespace JadeStep\Core\Aftercare;
 final readonly class AftercareItem
 {
     /** @param  list<string>  $names  apps, accessories, bags: what it is about */
-    public function __construct(public AftercareCode $code, public AftercareState $state, public array $names = [], public ?string $by = null, public ?\DateTimeImmutable $at = null)
-    {
+    public function __construct(
+        public AftercareCode $code,
+        public AftercareState $state,
+        public array $names = [],
+        public ?string $by = null,
+        public ?\DateTimeImmutable $at = null,
+    ) {
     }
 
     /** A person's word counts where the device does not show that it is so. */
     public function attested(string $by, \DateTimeImmutable $at): self
     {
-        return $this->state === AftercareState::Open ? new self($this->code, AftercareState::Attested, $this->names, $by, $at) : $this;
+        return $this->state === AftercareState::Open
+            ? new self($this->code, AftercareState::Attested, $this->names, $by, $at)
+            : $this;
     }
 }

@@ -17,4 +17,14 @@ enum AftercareState: string
 
     /** Nothing to do, it is told. */
     case Told = 'told';
+
+    public function label(): string
+    {
+        return match ($this) {
+            self::Open => 'to do',
+            self::Seen => 'seen on the device',
+            self::Attested => 'done',
+            self::Told => '',
+        };
+    }
 }

@@ -15,8 +15,12 @@ final readonly class Almanac
      * @param  array<string, list<Build>>  $builds  by OS line, highest first
      * @param  array<string, Catalogue>  $speakers  by OS line
      */
-    private function __construct(public array $catalogues, private array $models, private array $builds, private array $speakers)
-    {
+    private function __construct(
+        public array $catalogues,
+        private array $models,
+        private array $builds,
+        private array $speakers,
+    ) {
     }
 
     /** Of two catalogues of one vendor the later issued counts. */
@@ -40,7 +44,7 @@ final readonly class Almanac
             }
         }
         foreach ($builds as &$line) {
-            usort($line, static fn (Build $a, Build $b): int => $b->compare($a) ?: strcmp($a->build, $b->build));
+            usort($line, static fn (Build $a, Build $b): int => $a->compareForList($b));
         }
 
         return new self(array_values($held), $models, $builds, $speakers);
@@ -60,7 +64,9 @@ final readonly class Almanac
     /** @return list<Model> the variants that one name on the box may stand for */
     public function modelsNamed(string $name): array
     {
-        return array_values(array_filter($this->models, static fn (Model $m): bool => mb_strtolower($m->name) === mb_strtolower($name)));
+        return array_values(
+            array_filter($this->models, static fn (Model $m): bool => mb_strtolower($m->name) === mb_strtolower($name)),
+        );
     }
 
     /** The catalogue that speaks for an OS line, or null where no vendor here has it. */

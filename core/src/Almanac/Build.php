@@ -52,7 +52,10 @@ final readonly class Build
         return $this->byHardwareId[$hardwareId] ?? null;
     }
 
-    /** Whether it opens a store of a kind: one that is written in no newer schema than it reads, or where no limit is known. */
+    /**
+     * Whether it opens a store of a kind: one that is written in no newer schema than it reads, or where no limit is
+     * known.
+     */
     public function opens(string $kind, ?int $writtenIn): bool
     {
         $reads = $this->storeSchemas[$kind] ?? null;
@@ -63,7 +66,17 @@ final readonly class Build
     /** By version; a re-release of the same version counts as higher by its later release date. */
     public function compare(self $other): int
     {
-        return $this->version->compare($other->version) ?: $this->releasedAt <=> $other->releasedAt;
+        $byVersion = $this->version->compare($other->version);
+
+        return $byVersion === 0 ? $this->releasedAt <=> $other->releasedAt : $byVersion;
+    }
+
+    /** The highest first; of equal ones by their label, so that the order is always the same. */
+    public function compareForList(self $other): int
+    {
+        $highest = $other->compare($this);
+
+        return $highest === 0 ? strcmp($this->build, $other->build) : $highest;
     }
 
     public function is(Version $version, string $build): bool

@@ -27,4 +27,23 @@ final readonly class Catalogue
     {
         return $moment > $this->freshUntil;
     }
+
+    /** @return list<int> the times (Unix seconds), in order, at which what it says changes by the clock alone */
+    public function turns(): array
+    {
+        $turns = [$this->freshUntil->getTimestamp() => true];
+        foreach ($this->builds as $build) {
+            foreach ($build->packages as $package) {
+                foreach ($package->signing as $window) {
+                    $turns[$window->from->getTimestamp()] = true;
+                    if ($window->until !== null) {
+                        $turns[$window->until->getTimestamp()] = true;
+                    }
+                }
+            }
+        }
+        ksort($turns);
+
+        return array_keys($turns);
+    }
 }

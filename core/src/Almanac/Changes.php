@@ -24,11 +24,24 @@ final readonly class Changes
     {
         $old = array_column($before->models, null, 'hardwareId');
         $new = array_column($after->models, null, 'hardwareId');
-        $say = static fn (ChangeCode $code, Model $m, string $verb): Change => new Change($code, $m->osLine, null, null, [$m->hardwareId], "The model {$m->name} {$m->variant} ({$m->hardwareId}) {$verb}.");
+        $say = static fn (ChangeCode $code, Model $m, string $verb): Change => new Change(
+            $code,
+            $m->osLine,
+            null,
+            null,
+            [$m->hardwareId],
+            "The model {$m->name} {$m->variant} ({$m->hardwareId}) {$verb}.",
+        );
 
         return [
-            ...array_map(static fn (Model $m): Change => $say(ChangeCode::ModelAdded, $m, 'was added'), array_values(array_diff_key($new, $old))),
-            ...array_map(static fn (Model $m): Change => $say(ChangeCode::ModelRemoved, $m, 'is not named any more'), array_values(array_diff_key($old, $new))),
+            ...array_map(
+                static fn (Model $m): Change => $say(ChangeCode::ModelAdded, $m, 'was added'),
+                array_values(array_diff_key($new, $old)),
+            ),
+            ...array_map(
+                static fn (Model $m): Change => $say(ChangeCode::ModelRemoved, $m, 'is not named any more'),
+                array_values(array_diff_key($old, $new)),
+            ),
         ];
     }
 
@@ -39,7 +52,9 @@ final readonly class Changes
         $new = self::byName($after->builds);
         $found = [];
         foreach ($new as $name => $build) {
-            $found[] = isset($old[$name]) ? $this->ofBuild($old[$name], $build) : [self::change(ChangeCode::BuildAdded, $build, null, 'was added')];
+            $found[] = isset($old[$name])
+                ? $this->ofBuild($old[$name], $build)
+                : [self::change(ChangeCode::BuildAdded, $build, null, 'was added')];
         }
         foreach (array_diff_key($old, $new) as $build) {
             $found[] = [self::change(ChangeCode::BuildRemoved, $build, null, 'is not named any more')];
@@ -65,12 +80,25 @@ final readonly class Changes
     /** @return list<Change> */
     private function ofBuild(Build $old, Build $new): array
     {
-        $found = self::rules($old) === self::rules($new) ? [] : [self::change(ChangeCode::RulesChanged, $new, null, 'is installed by other rules now')];
+        $found =
+            self::rules($old) === self::rules($new)
+                ? []
+                : [self::change(ChangeCode::RulesChanged, $new, null, 'is installed by other rules now')];
         foreach ($new->packages as $package) {
             $was = self::packageBefore($old, $package);
-            $found = [...$found, ...($was === null
-                ? [self::change(ChangeCode::PackageChanged, $new, $package, "has a package for {$package->fileName} now")]
-                : $this->ofPackage($was, $package, $new))];
+            $found = [
+                ...$found,
+                ...$was === null
+                    ? [
+                        self::change(
+                            ChangeCode::PackageChanged,
+                            $new,
+                            $package,
+                            "has a package for {$package->fileName} now",
+                        ),
+                    ]
+                    : $this->ofPackage($was, $package, $new),
+            ];
         }
 
         return $found;
@@ -90,13 +118,28 @@ final readonly class Changes
     /** @return list<Change> */
     private function ofPackage(Package $old, Package $new, Build $build): array
     {
-        $found = $old->sha256 === $new->sha256 ? [] : [self::change(ChangeCode::PackageChanged, $build, $new, 'has another file now; a package fetched before is not it')];
+        $found =
+            $old->sha256 === $new->sha256
+                ? []
+                : [
+                    self::change(
+                        ChangeCode::PackageChanged,
+                        $build,
+                        $new,
+                        'has another file now; a package fetched before is not it',
+                    ),
+                ];
         foreach ($new->signing as $window) {
             $found = [...$found, ...$this->ofWindow(self::windowFrom($old, $window->from), $window, $build, $new)];
         }
         foreach ($old->signing as $window) {
             if (self::windowFrom($new, $window->from) === null) {
-                $found[] = self::change(ChangeCode::WindowWithdrawn, $build, $new, 'has lost the window that began '.self::at($window->from));
+                $found[] = self::change(
+                    ChangeCode::WindowWithdrawn,
+                    $build,
+                    $new,
+                    'has lost the window that began '.self::at($window->from),
+                );
             }
         }
 
@@ -113,18 +156,24 @@ final readonly class Changes
             $old === null => $new->startsAfter($this->moment)
                 ? $say(ChangeCode::OpeningAnnounced, 'is to be signed from '.self::at($new->from))
                 : ($over ? [] : $say(ChangeCode::WindowOpened, 'is signed since '.self::at($new->from))),
-            $old->until == $new->until => [],
-            $new->until === null => $say(ChangeCode::EndWithdrawn, 'stays signed: the end that was announced is withdrawn'),
+            $old->until?->getTimestamp() === $new->until?->getTimestamp() => [],
+            $new->until === null => $say(
+                ChangeCode::EndWithdrawn,
+                'stays signed: the end that was announced is withdrawn',
+            ),
             $over => $say(ChangeCode::WindowClosed, 'is not signed any more, since '.self::at($new->until)),
             $old->until === null => $say(ChangeCode::EndAnnounced, 'will stop being signed '.self::at($new->until)),
-            default => $say(ChangeCode::EndMoved, 'will stop being signed '.self::at($new->until).', not '.self::at($old->until)),
+            default => $say(
+                ChangeCode::EndMoved,
+                'will stop being signed '.self::at($new->until).', not '.self::at($old->until),
+            ),
         };
     }
 
     private static function windowFrom(Package $package, \DateTimeImmutable $from): ?SigningWindow
     {
         foreach ($package->signing as $window) {
-            if ($window->from == $from) {
+            if ($window->from->getTimestamp() === $from->getTimestamp()) {
                 return $window;
             }
         }
@@ -144,10 +193,20 @@ final readonly class Changes
     /** @param  Package|null  $package  null where it is about every package of the build */
     private static function change(ChangeCode $code, Build $build, ?Package $package, string $words): Change
     {
-        $ids = $package === null ? array_merge(...array_map(static fn (Package $p): array => $p->hardwareIds, $build->packages)) : $package->hardwareIds;
+        $ids =
+            $package === null
+                ? array_merge(...array_map(static fn (Package $p): array => $p->hardwareIds, $build->packages))
+                : $package->hardwareIds;
         $for = $package === null ? '' : ' for '.implode(', ', $package->hardwareIds);
 
-        return new Change($code, $build->osLine, (string) $build->version, $build->build, array_values(array_unique($ids)), "{$build->version->label()} ({$build->build}){$for} {$words}.");
+        return new Change(
+            $code,
+            $build->osLine,
+            (string) $build->version,
+            $build->build,
+            array_values(array_unique($ids)),
+            "{$build->version->label()} ({$build->build}){$for} {$words}.",
+        );
     }
 
     private static function at(\DateTimeImmutable $time): string

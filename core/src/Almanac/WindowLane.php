@@ -7,8 +7,12 @@ namespace JadeStep\Core\Almanac;
 /** One build's signing windows for one model, and what they mean at a moment, in words. */
 final readonly class WindowLane
 {
-    private function __construct(public Build $build, public Package $package, public LaneState $state, public string $words)
-    {
+    private function __construct(
+        public Build $build,
+        public Package $package,
+        public LaneState $state,
+        public string $words,
+    ) {
     }
 
     /** @return list<self> every build that has a package for the model, highest first */
@@ -20,23 +24,51 @@ final readonly class WindowLane
         foreach ($osLine === null ? [] : $almanac->builds($osLine) as $build) {
             $package = $build->packageFor($hardwareId);
             if ($package !== null) {
-                $lanes[] = self::of($build, $package, $stale?->isStaleAt($now) === true ? $stale->freshUntil : null, $now);
+                $lanes[] = self::of(
+                    $build,
+                    $package,
+                    $stale?->isStaleAt($now) === true ? $stale->freshUntil : null,
+                    $now,
+                );
             }
         }
 
         return $lanes;
     }
 
-    private static function of(Build $build, Package $package, ?\DateTimeImmutable $staleSince, \DateTimeImmutable $now): self
-    {
+    private static function of(
+        Build $build,
+        Package $package,
+        ?\DateTimeImmutable $staleSince,
+        \DateTimeImmutable $now,
+    ): self {
         if ($staleSince !== null) {
-            return new self($build, $package, LaneState::Unknown, 'Not known: the almanac is stale since '.self::day($staleSince).'.');
+            return new self(
+                $build,
+                $package,
+                LaneState::Unknown,
+                'Not known: the almanac is stale since '.self::day($staleSince).'.',
+            );
         }
         $open = $package->windowAt($now);
         if ($open !== null) {
             return $open->until === null
-                ? new self($build, $package, LaneState::Signed, 'Signed now, since '.self::day($open->from).'; no end is known.')
-                : new self($build, $package, LaneState::EndAnnounced, 'Signed now, since '.self::day($open->from).'; the end is announced for '.self::day($open->until).'.');
+                ? new self(
+                    $build,
+                    $package,
+                    LaneState::Signed,
+                    'Signed now, since '.self::day($open->from).'; no end is known.',
+                )
+                : new self(
+                    $build,
+                    $package,
+                    LaneState::EndAnnounced,
+                    'Signed now, since '
+                        .self::day($open->from)
+                        .'; the end is announced for '
+                        .self::day($open->until)
+                        .'.',
+                );
         }
 
         return self::notOpen($build, $package, $now);

@@ -13,8 +13,8 @@ interface BagContent
     public function inventory(): Inventory;
 
     /**
-     * Gives every item once, in the order that suits the bag, with a reader of its bytes: called with a number it gives at
-     * most so many, and an empty text at the end.
+     * Gives every item once, in the order that suits the bag, with a reader of its bytes: called with a number it
+     * gives at most so many, and an empty text at the end.
      *
      * @param  callable(Item, callable(int): string): void  $use
      *

@@ -64,28 +64,40 @@ final readonly class BagDescription
         foreach (TagLines::parse($bagInfo) as [$label, $value]) {
             $info[strtolower($label)] ??= $value;
         }
-        $read = static function (string $label, callable $as) use ($info): mixed {
-            try {
-                return $as($info[strtolower($label)] ?? throw NotABag::undescribed($label));
-            } catch (\InvalidArgumentException|\ValueError) {
-                throw NotABag::undescribed($label);
-            }
-        };
         $text = static fn (string $value): string => $value === '' ? throw new \ValueError : $value;
-        $whenGiven = static fn (string $label, callable $as): mixed => isset($info[strtolower($label)]) ? $read($label, $as) : null;
+        $isLowered = isset($info['lowered-from']);
+        $hasTime = isset($info['lowered-at']);
 
         return new self(
-            $read('External-Identifier', $text),
-            $read('Device-Serial', $text),
-            $read('Hardware-Id', $text),
-            $read('OS-Line', $text),
-            $read('Made-On-Version', Version::parse(...)),
-            $read('Declared-Version', Version::parse(...)),
-            $read('Taken-At', Rfc3339::parse(...)),
-            $read('Encryption', Encryption::from(...)),
+            self::line($info, 'External-Identifier', $text),
+            self::line($info, 'Device-Serial', $text),
+            self::line($info, 'Hardware-Id', $text),
+            self::line($info, 'OS-Line', $text),
+            self::line($info, 'Made-On-Version', Version::parse(...)),
+            self::line($info, 'Declared-Version', Version::parse(...)),
+            self::line($info, 'Taken-At', Rfc3339::parse(...)),
+            self::line($info, 'Encryption', Encryption::from(...)),
             $info['label'] ?? '',
-            $whenGiven('Lowered-From', $text),
-            $whenGiven('Lowered-At', Rfc3339::parse(...)),
+            $isLowered ? self::line($info, 'Lowered-From', $text) : null,
+            $hasTime ? self::line($info, 'Lowered-At', Rfc3339::parse(...)) : null,
         );
+    }
+
+    /**
+     * @template T
+     *
+     * @param  array<string, string>  $info  by label in small letters
+     * @param  callable(string): T  $as
+     * @return T
+     *
+     * @throws NotABag
+     */
+    private static function line(array $info, string $label, callable $as): mixed
+    {
+        try {
+            return $as($info[strtolower($label)] ?? throw NotABag::undescribed($label));
+        } catch (\InvalidArgumentException|\ValueError) {
+            throw NotABag::undescribed($label);
+        }
     }
 }

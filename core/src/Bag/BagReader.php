@@ -55,6 +55,8 @@ final readonly class BagReader
     {
         $stream = @fopen("{$this->folder}/data/".PayloadPath::parse($item->key()), 'rb');
 
-        return $stream === false ? throw UnreadableInventory::line(0, 'names '.$item->key().', which cannot be opened') : $stream;
+        return $stream === false
+            ? throw UnreadableInventory::line(0, 'names '.$item->key().', which cannot be opened')
+            : $stream;
     }
 }

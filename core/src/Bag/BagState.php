@@ -17,4 +17,15 @@ enum BagState: string
     {
         return $this === self::Verified || $this === self::Sealed;
     }
+
+    public function label(): string
+    {
+        return match ($this) {
+            self::Writing => 'being written',
+            self::Complete => 'complete, not read back yet',
+            self::Verified => 'verified',
+            self::Sealed => 'sealed',
+            self::Damaged => 'damaged',
+        };
+    }
 }

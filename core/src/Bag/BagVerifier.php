@@ -6,6 +6,7 @@ namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\BagException;
 use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\TagLines;
@@ -95,11 +96,11 @@ final class BagVerifier
                 $this->compare($path, $digest);
             }
         }
-        foreach (new \FilesystemIterator($this->folder) as $entry) {
-            $name = $entry->getFilename();
-            if ($entry->isLink()) {
+        foreach (Listing::names($this->folder) as $name) {
+            $path = "{$this->folder}/{$name}";
+            if (is_link($path)) {
                 $this->fault(FaultCode::Link, $name);
-            } elseif ($entry->isFile() && $name !== TagFiles::TAG_MANIFEST && ! isset($tags[$name])) {
+            } elseif (is_file($path) && $name !== TagFiles::TAG_MANIFEST && ! isset($tags[$name])) {
                 $this->fault(FaultCode::Unlisted, $name);
             }
         }
@@ -166,7 +167,11 @@ final class BagVerifier
     {
         foreach (TagLines::parse((string) @file_get_contents("{$this->folder}/".TagFiles::INFO)) as [$label, $value]) {
             if (strcasecmp($label, 'Payload-Oxum') === 0 && $value !== "{$this->bytes}.{$this->files}") {
-                $this->fault(FaultCode::WrongOxum, TagFiles::INFO, "said {$value}, found {$this->bytes}.{$this->files}");
+                $this->fault(
+                    FaultCode::WrongOxum,
+                    TagFiles::INFO,
+                    "said {$value}, found {$this->bytes}.{$this->files}",
+                );
             }
         }
     }
@@ -204,7 +209,11 @@ final class BagVerifier
             }
         }
         if (count($inventory->items) !== count($payload)) {
-            $this->fault(FaultCode::InventoryDiffers, TagFiles::INVENTORY, count($inventory->items).' items for '.count($payload).' files');
+            $this->fault(
+                FaultCode::InventoryDiffers,
+                TagFiles::INVENTORY,
+                count($inventory->items).' items for '.count($payload).' files',
+            );
         }
 
         return $inventory->counts();

@@ -6,6 +6,8 @@ namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\UnsafePath;
 use JadeStep\Core\Bag\Exception\WriteFailed;
+use JadeStep\Core\Bag\Internal\ItemRecord;
+use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\Source;
 use JadeStep\Core\Bag\Internal\TagFiles;
@@ -24,8 +26,11 @@ final class BagWriter implements Writer
     private readonly string $work;
 
     /** @param  array<string, Item>  $written by key */
-    private function __construct(private readonly WorkFolder $folder, private readonly string $target, private array $written)
-    {
+    private function __construct(
+        private readonly WorkFolder $folder,
+        private readonly string $target,
+        private array $written,
+    ) {
         $this->work = $folder->path;
     }
 
@@ -37,7 +42,10 @@ final class BagWriter implements Writer
     public static function open(string $target): self
     {
         if (file_exists($target)) {
-            throw WriteFailed::at(basename($target), 'a bag of this name is there already, and nothing is ever overwritten');
+            throw WriteFailed::at(
+                basename($target),
+                'a bag of this name is there already, and nothing is ever overwritten',
+            );
         }
         $folder = WorkFolder::hold($target);
 
@@ -58,8 +66,13 @@ final class BagWriter implements Writer
      *
      * @throws UnsafePath|WriteFailed
      */
-    public function put(string $kind, string $path, \DateTimeImmutable $modifiedAt, $content, ?callable $progress = null): Item
-    {
+    public function put(
+        string $kind,
+        string $path,
+        \DateTimeImmutable $modifiedAt,
+        $content,
+        ?callable $progress = null,
+    ): Item {
         $place = 'data/'.PayloadPath::parse("{$kind}/{$path}");
         $file = "{$this->work}/bag/{$place}";
         Tree::makeFolder(dirname($file));
@@ -115,7 +128,10 @@ final class BagWriter implements Writer
         TagFiles::write("{$this->work}/bag", [
             TagFiles::INFO => $description->render($inventory->bytes().'.'.count($inventory->items)),
             TagFiles::MANIFEST => Manifest::render($manifest),
-            TagFiles::INVENTORY => implode('', array_map(static fn (string $l): string => $l."\n", iterator_to_array($inventory->lines(), false))),
+            TagFiles::INVENTORY => implode(
+                '',
+                array_map(static fn (string $l): string => $l."\n", iterator_to_array($inventory->lines(), false)),
+            ),
         ]);
         Tree::rename("{$this->work}/bag", $this->target);
         $this->folder->remove();
@@ -134,7 +150,10 @@ final class BagWriter implements Writer
             $kinds[] = new KindHeader($kind, $counts[$kind] ?? 0, $schema);
         }
 
-        return Inventory::of($kinds, array_values(array_filter($items, static fn (Item $i): bool => array_key_exists($i->kind, $storeSchemas))));
+        return Inventory::of(
+            $kinds,
+            array_values(array_filter($items, static fn (Item $i): bool => array_key_exists($i->kind, $storeSchemas))),
+        );
     }
 
     /** A kill between a file's rename and its log line leaves a file that no manifest would list. */
@@ -177,8 +196,8 @@ final class BagWriter implements Writer
 
     private function log(Item $item): void
     {
-        $line = json_encode([$item->kind, $item->path, $item->bytes, $item->sha256, $item->modifiedAt->getTimestamp()], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
-        if (@file_put_contents("{$this->work}/items.log", $line."\n", FILE_APPEND) === false) {
+        $line = ItemRecord::line($item);
+        if (@file_put_contents("{$this->work}/items.log", $line, FILE_APPEND) === false) {
             throw WriteFailed::at('items.log');
         }
     }
@@ -191,14 +210,9 @@ final class BagWriter implements Writer
     private static function wholeItems(string $work): array
     {
         $items = [];
-        foreach (@file("{$work}/items.log", FILE_IGNORE_NEW_LINES) ?: [] as $line) {
-            $fields = json_decode($line, true);
-            if (! is_array($fields) || count($fields) !== 5) {
-                continue;
-            }
-            [$kind, $path, $bytes, $sha256, $modified] = $fields;
-            $item = new Item($kind, $path, $bytes, $sha256, (new \DateTimeImmutable('@'.$modified))->setTimezone(new \DateTimeZone('UTC')));
-            if (@filesize("{$work}/bag/data/{$item->key()}") === $bytes) {
+        foreach (Listing::lines("{$work}/items.log") as $line) {
+            $item = ItemRecord::read($line);
+            if ($item !== null && @filesize("{$work}/bag/data/{$item->key()}") === $item->bytes) {
                 $items[$item->key()] = $item;
             }
         }

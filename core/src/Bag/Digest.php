@@ -23,10 +23,12 @@ final class Digest
     }
 
     /**
-     * Many files at once, on as many cores as are there, by the openssl program; where it is missing, one after the other.
+     * Many files at once, on as many cores as are there, by the openssl program; where it is missing, one after the
+     * other.
      *
      * @param  list<string>  $files
-     * @param  (callable(int): void)|null  $read  told the bytes read since the last call, and every moment that it goes on
+     * @param  (callable(int): void)|null  $read  told the bytes read since the last call, and every moment that it
+     *   goes on
      * @return array<string, string|null> by file, null where it cannot be read
      */
     public static function ofFiles(array $files, ?callable $read = null): array
@@ -40,9 +42,13 @@ final class Digest
         if ($text === false) {
             return null;
         }
-        $read === null ?: $read(strlen($text));
+        if ($read !== null) {
+            $read(strlen($text));
+        }
 
-        return openssl_digest($text, 'sha256') ?: null;
+        $digest = openssl_digest($text, 'sha256');
+
+        return $digest === false ? null : $digest;
     }
 
     private static function large(string $file, ?callable $read): ?string
@@ -60,7 +66,9 @@ final class Digest
                 return null;
             }
             hash_update($hash, $text);
-            $read === null ?: $read(strlen($text));
+            if ($read !== null) {
+                $read(strlen($text));
+            }
         }
         fclose($stream);
 

@@ -6,6 +6,8 @@ namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\Exception\WriteFailed;
+use JadeStep\Core\Bag\Internal\ItemRecord;
+use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\PgpMessage;
 use JadeStep\Core\Bag\Internal\TagFiles;
@@ -15,9 +17,9 @@ use JadeStep\Core\Bag\Internal\WorkFolder;
 /**
  * Writes an encrypted bag: per kind segments that are POSIX tars in OpenPGP messages, and the inventory as another.
  *
- * A segment that is whole has a record beside it, encrypted like itself, which names its items: killed at any point, the
- * writer goes on after the last whole segment. An item that is larger than a segment has one of its own. Where an item
- * was fetched twice, since it changed meanwhile, the last entry of its path counts.
+ * A segment that is whole has a record beside it, encrypted like itself, which names its items: killed at any point,
+ * the writer goes on after the last whole segment. An item that is larger than a segment has one of its own. Where an
+ * item was fetched twice, since it changed meanwhile, the last entry of its path counts.
  */
 final class EncryptedBagWriter implements Writer
 {
@@ -62,7 +64,10 @@ final class EncryptedBagWriter implements Writer
     public static function open(string $target, OpenPgp $pgp, int $segmentBytes = self::SEGMENT_BYTES): self
     {
         if (file_exists($target)) {
-            throw WriteFailed::at(basename($target), 'a bag of this name is there already, and nothing is ever overwritten');
+            throw WriteFailed::at(
+                basename($target),
+                'a bag of this name is there already, and nothing is ever overwritten',
+            );
         }
         $folder = WorkFolder::hold($target);
         try {
@@ -95,13 +100,27 @@ final class EncryptedBagWriter implements Writer
         PayloadPath::parse($listed->key());
         $this->segmentFor($listed);
         $hash = hash_init('sha256');
-        $bytes = $this->tar()->add($listed->key(), $listed->bytes, $listed->modifiedAt->getTimestamp(), $content, static function (string $text) use ($hash, $progress): void {
-            hash_update($hash, $text);
-            $progress === null ?: $progress(strlen($text));
-        });
+        $bytes = $this->tar()->add(
+            $listed->key(),
+            $listed->bytes,
+            $listed->modifiedAt->getTimestamp(),
+            $content,
+            static function (string $text) use ($hash, $progress): void {
+                hash_update($hash, $text);
+                if ($progress !== null) {
+                    $progress(strlen($text));
+                }
+            },
+        );
         $this->segmentSize += $listed->bytes;
         $digest = hash_final($hash);
-        $item = new Item($listed->kind, $listed->path, $bytes, $bytes === $listed->bytes ? $digest : hash('sha256', "changed {$digest} {$bytes}"), $listed->modifiedAt);
+        $item = new Item(
+            $listed->kind,
+            $listed->path,
+            $bytes,
+            $bytes === $listed->bytes ? $digest : hash('sha256', "changed {$digest} {$bytes}"),
+            $listed->modifiedAt,
+        );
         $this->keep($item, $this->segment);
         $this->inSegment[] = $item;
 
@@ -130,7 +149,18 @@ final class EncryptedBagWriter implements Writer
         $this->endSegment();
         $inventory = $this->inventory($storeSchemas);
         $this->lines(EncryptedContent::INVENTORY, $inventory->lines());
-        $this->superseded === [] ?: $this->lines(EncryptedContent::SUPERSEDED, array_map(static fn (array $s): string => json_encode($s, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE), $this->superseded));
+        if ($this->superseded !== []) {
+            $this->lines(
+                EncryptedContent::SUPERSEDED,
+                array_map(
+                    static fn (array $s): string => json_encode(
+                        $s,
+                        JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
+                    ),
+                    $this->superseded,
+                ),
+            );
+        }
         [$digests, $bytes] = $this->payload();
         TagFiles::write("{$this->work}/bag", [
             TagFiles::INFO => $description->render("{$bytes}.".count($digests)),
@@ -163,11 +193,14 @@ final class EncryptedBagWriter implements Writer
     private function segmentFor(Item $item): void
     {
         $full = $this->segmentSize > 0 && $this->segmentSize + $item->bytes > $this->segmentBytes;
-        if ($this->message !== null && ($full || $this->inSegment === [] || $this->inSegment[0]->kind !== $item->kind)) {
+        if (
+            $this->message !== null
+            && ($full || $this->inSegment === [] || $this->inSegment[0]->kind !== $item->kind)
+        ) {
             $this->endSegment();
         }
         if ($this->message === null) {
-            $number = 1 + count(glob("{$this->work}/records/{$item->kind}-[0-9]*") ?: []);
+            $number = 1 + count(Listing::matching("{$this->work}/records/{$item->kind}-[0-9]*"));
             $this->segment = sprintf('%s-%04d', $item->kind, $number);
             @unlink("{$this->work}/segment.part");
             $this->message = $this->pgp->begin("{$this->work}/segment.part");
@@ -195,7 +228,10 @@ final class EncryptedBagWriter implements Writer
         $items = $this->inSegment;
         $this->pgp->encrypt("{$this->work}/record.part", static function ($out) use ($items): void {
             foreach ($items as $i) {
-                fwrite($out, json_encode([$i->kind, $i->path, $i->bytes, $i->sha256, $i->modifiedAt->getTimestamp()], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)."\n");
+                fwrite(
+                    $out,
+                    ItemRecord::line($i),
+                );
             }
         });
         Tree::rename("{$this->work}/record.part", "{$this->work}/records/{$this->segment}");
@@ -204,17 +240,17 @@ final class EncryptedBagWriter implements Writer
     /** What whole segments of earlier runs hold. */
     private function recall(): void
     {
-        $records = glob("{$this->work}/records/*") ?: [];
-        sort($records, SORT_STRING);
-        foreach ($records as $record) {
+        foreach (Listing::matching("{$this->work}/records/*") as $record) {
             if (! is_file("{$this->work}/bag/data/".basename($record).'.tar.gpg')) {
                 @unlink($record);
 
                 continue;
             }
             foreach (explode("\n", trim($this->pgp->text($record))) as $line) {
-                [$kind, $path, $bytes, $sha256, $modified] = json_decode($line, true, 4, JSON_THROW_ON_ERROR);
-                $this->keep(new Item($kind, $path, $bytes, $sha256, (new \DateTimeImmutable('@'.$modified))->setTimezone(new \DateTimeZone('UTC'))), basename($record));
+                $this->keep(
+                    ItemRecord::read($line) ?? throw new \LogicException('A whole record has whole lines.'),
+                    basename($record),
+                );
             }
         }
     }
@@ -246,7 +282,10 @@ final class EncryptedBagWriter implements Writer
         $files = [];
         $bytes = 0;
         foreach (Tree::files("{$this->work}/bag/data") as $path => $info) {
-            if (! in_array($path, [EncryptedContent::INVENTORY, EncryptedContent::SUPERSEDED], true) && ! is_file("{$this->work}/records/".basename($path, '.tar.gpg'))) {
+            if (
+                ! in_array($path, [EncryptedContent::INVENTORY, EncryptedContent::SUPERSEDED], true)
+                && ! is_file("{$this->work}/records/".basename($path, '.tar.gpg'))
+            ) {
                 unlink($info->getPathname()); // a kill came between the segment and its record
 
                 continue;
@@ -256,7 +295,13 @@ final class EncryptedBagWriter implements Writer
         }
         $digests = Digest::ofFiles(array_values($files));
 
-        return [array_map(static fn (string $file): string => $digests[$file] ?? throw WriteFailed::at(basename($file)), $files), $bytes];
+        return [
+            array_map(
+                static fn (string $file): string => $digests[$file] ?? throw WriteFailed::at(basename($file)),
+                $files,
+            ),
+            $bytes,
+        ];
     }
 
     /** @param  array<string, int|null>  $storeSchemas */
@@ -265,7 +310,11 @@ final class EncryptedBagWriter implements Writer
         $items = array_filter($this->written, static fn (Item $i): bool => array_key_exists($i->kind, $storeSchemas));
         ksort($items, SORT_STRING);
         $counts = array_count_values(array_map(static fn (Item $i): string => $i->kind, $items));
-        $kinds = array_map(static fn (string $kind, ?int $schema): KindHeader => new KindHeader($kind, $counts[$kind] ?? 0, $schema), array_keys($storeSchemas), $storeSchemas);
+        $kinds = array_map(
+            static fn (string $kind, ?int $schema): KindHeader => new KindHeader($kind, $counts[$kind] ?? 0, $schema),
+            array_keys($storeSchemas),
+            $storeSchemas,
+        );
 
         return Inventory::of($kinds, array_values($items));
     }

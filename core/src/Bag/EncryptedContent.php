@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\Unopened;
+use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\TarReader;
 
 /** The content of an encrypted bag, opened with its passphrase. Nothing of it lies on the disk. */
@@ -23,11 +24,16 @@ final readonly class EncryptedContent implements BagContent
     /** @throws Unopened */
     public function inventory(): Inventory
     {
-        return $this->pgp->decrypt("{$this->folder}/data/".self::INVENTORY, static fn ($stream): Inventory => Inventory::parse((static function () use ($stream): \Generator {
-            while (($line = fgets($stream)) !== false) {
-                yield rtrim($line, "\r\n");
-            }
-        })()));
+        return $this->pgp->decrypt(
+            "{$this->folder}/data/".self::INVENTORY,
+            static fn ($stream): Inventory => Inventory::parse(
+                (static function () use ($stream): \Generator {
+                    while (($line = fgets($stream)) !== false) {
+                        yield rtrim($line, "\r\n");
+                    }
+                })(),
+            ),
+        );
     }
 
     public function each(callable $use): void
@@ -39,7 +45,12 @@ final readonly class EncryptedContent implements BagContent
         $superseded = $this->superseded();
         foreach ($this->segments() as $segment) {
             $name = basename($segment, '.tar.gpg');
-            $this->entries($segment, static function (string $path, int $size, callable $read) use ($items, $superseded, $name, $use): void {
+            $this->entries($segment, static function (string $path, int $size, callable $read) use (
+                $items,
+                $superseded,
+                $name,
+                $use,
+            ): void {
                 isset($items[$path]) && ! isset($superseded["{$name} {$path}"]) ? $use($items[$path], $read) : null;
             });
         }
@@ -57,11 +68,16 @@ final readonly class EncryptedContent implements BagContent
     {
         $found = [];
         foreach ($this->segments() as $segment) {
-            $this->entries($segment, static function (string $path, int $size, callable $read) use (&$found, $progress): void {
+            $this->entries($segment, static function (string $path, int $size, callable $read) use (
+                &$found,
+                $progress,
+            ): void {
                 $hash = hash_init('sha256');
                 while (($text = $read(self::CHUNK)) !== '') {
                     hash_update($hash, $text);
-                    $progress === null ?: $progress(strlen($text));
+                    if ($progress !== null) {
+                        $progress(strlen($text));
+                    }
                 }
                 $found[$path] = [$size, hash_final($hash)];
             });
@@ -79,13 +95,21 @@ final readonly class EncryptedContent implements BagContent
         return $faults;
     }
 
-    /** @return array<string, true> entries that do not count, since the item changed and was fetched again, as "segment path" */
+    /**
+     * @return array<string, true> entries that do not count, since the item changed and was fetched again, as
+     *   "segment path"
+     */
     private function superseded(): array
     {
         $file = "{$this->folder}/data/".self::SUPERSEDED;
         $found = [];
         foreach (is_file($file) ? explode("\n", trim($this->pgp->text($file))) : [] as $line) {
-            ['segment' => $segment, 'path' => $path] = json_decode($line, true, 4, JSON_THROW_ON_ERROR);
+            $entry = json_decode($line, true, 4, JSON_THROW_ON_ERROR);
+            $segment = is_array($entry) ? $entry['segment'] ?? null : null;
+            $path = is_array($entry) ? $entry['path'] ?? null : null;
+            if (! is_string($segment) || ! is_string($path)) {
+                throw Unopened::damaged(self::SUPERSEDED, 'a line does not name a segment and a path');
+            }
             $found["{$segment} {$path}"] = true;
         }
 
@@ -95,15 +119,15 @@ final readonly class EncryptedContent implements BagContent
     /** @return list<string> in their order */
     private function segments(): array
     {
-        $segments = glob("{$this->folder}/data/*.tar.gpg") ?: [];
-        sort($segments, SORT_STRING);
-
-        return $segments;
+        return Listing::matching("{$this->folder}/data/*.tar.gpg");
     }
 
     /** @param  callable(string, int, callable(int): string): void  $entry */
     private function entries(string $segment, callable $entry): void
     {
-        $this->pgp->decrypt($segment, static fn ($stream) => (new TarReader($stream, basename($segment)))->each($entry));
+        $this->pgp->decrypt(
+            $segment,
+            static fn ($stream) => (new TarReader($stream, basename($segment)))->each($entry),
+        );
     }
 }

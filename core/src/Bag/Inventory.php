@@ -89,7 +89,9 @@ final readonly class Inventory
     {
         $schemas = [];
         foreach ($this->kinds as $kind) {
-            $kind->storeSchema === null || $schemas[$kind->kind] = $kind->storeSchema;
+            if ($kind->storeSchema !== null) {
+                $schemas[$kind->kind] = $kind->storeSchema;
+            }
         }
 
         return $schemas;
@@ -114,6 +116,12 @@ final readonly class Inventory
         return $fields;
     }
 
+    /** @param  array<string, mixed>  $fields  of a line that was looked at */
+    private static function kindOf(array $fields): string
+    {
+        return is_string($fields['kind'] ?? null) ? $fields['kind'] : '';
+    }
+
     /**
      * @param  array<string, KindHeader>  $kinds
      * @param  array<string, mixed>  $fields
@@ -121,10 +129,19 @@ final readonly class Inventory
     private static function addKind(array &$kinds, array $fields, int $number): void
     {
         $schema = $fields['storeSchema'] ?? null;
-        if (! is_int($fields['items']) || $fields['items'] < 0 || ! ($schema === null || is_int($schema)) || isset($kinds[$fields['kind']])) {
-            throw UnreadableInventory::line($number, 'does not open a kind: {"kind", "items", "storeSchema"}, once a kind');
+        if (
+            ! is_int($fields['items'])
+            || $fields['items'] < 0
+            || ! ($schema === null || is_int($schema))
+            || isset($kinds[self::kindOf($fields)])
+        ) {
+            throw UnreadableInventory::line(
+                $number,
+                'does not open a kind: {"kind", "items", "storeSchema"}, once a kind',
+            );
         }
-        $kinds[(string) $fields['kind']] = new KindHeader($fields['kind'], $fields['items'], $schema);
+        $kind = self::kindOf($fields);
+        $kinds[$kind] = new KindHeader($kind, $fields['items'], $schema);
     }
 
     /**
@@ -137,12 +154,21 @@ final readonly class Inventory
         $good = is_string($fields['path'] ?? null) && is_int($fields['bytes'] ?? null) && $fields['bytes'] >= 0
             && is_string($fields['sha256'] ?? null) && preg_match('/\A[0-9a-f]{64}\z/', $fields['sha256']) === 1
             && is_string($fields['modifiedAt'] ?? null);
-        if (! $good || ! isset($kinds[$fields['kind']])) {
-            throw UnreadableInventory::line($number, 'is not an item of an opened kind: {"kind", "path", "bytes", "sha256", "modifiedAt"}');
+        if (! $good || ! isset($kinds[self::kindOf($fields)])) {
+            throw UnreadableInventory::line(
+                $number,
+                'is not an item of an opened kind: {"kind", "path", "bytes", "sha256", "modifiedAt"}',
+            );
         }
         try {
             $path = PayloadPath::parse($fields['path'])->path;
-            $item = new Item($fields['kind'], $path, $fields['bytes'], $fields['sha256'], Rfc3339::parse($fields['modifiedAt']));
+            $item = new Item(
+                self::kindOf($fields),
+                $path,
+                $fields['bytes'],
+                $fields['sha256'],
+                Rfc3339::parse($fields['modifiedAt']),
+            );
         } catch (\InvalidArgumentException $e) {
             throw UnreadableInventory::line($number, 'cannot be read: '.$e->getMessage());
         }
@@ -157,7 +183,12 @@ final readonly class Inventory
         $seen = array_count_values(array_map(static fn (Item $i): string => $i->kind, $this->items));
         foreach ($this->counts() as $kind => $count) {
             if (($seen[$kind] ?? 0) !== $count) {
-                throw UnreadableInventory::line($lines, "ends with {$kind} at ".($seen[$kind] ?? 0)." items, where {$count} were announced: the listing is cut short");
+                throw UnreadableInventory::line(
+                    $lines,
+                    "ends with {$kind} at "
+                        .($seen[$kind] ?? 0)
+                        ." items, where {$count} were announced: the listing is cut short",
+                );
             }
         }
     }

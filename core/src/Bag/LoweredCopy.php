@@ -8,7 +8,10 @@ namespace JadeStep\Core\Bag;
 final readonly class LoweredCopy
 {
     /** @param  int  $linkedFiles how many payload files share their bytes with the original's */
-    public function __construct(public BagDescription $description, public BagDescription $original, public int $linkedFiles)
-    {
+    public function __construct(
+        public BagDescription $description,
+        public BagDescription $original,
+        public int $linkedFiles,
+    ) {
     }
 }

@@ -19,8 +19,12 @@ final readonly class LoweredDifference
      * @param  list<string>  $added  lines of the copy's description that the original does not have
      * @param  list<string>  $own  labels of lines in which the copy tells its own name and where it comes from
      */
-    private function __construct(public array $removed, public array $added, public array $own, public bool $samePayload)
-    {
+    private function __construct(
+        public array $removed,
+        public array $added,
+        public array $own,
+        public bool $samePayload,
+    ) {
     }
 
     /** @throws NotABag */
@@ -33,7 +37,12 @@ final readonly class LoweredDifference
         return new self(
             array_values(array_filter(array_diff($had, $has), $foreign)),
             array_values(array_filter(array_diff($has, $had), $foreign)),
-            array_values(array_map(static fn (string $l): string => explode(':', $l, 2)[0], array_filter(array_diff($has, $had), static fn (string $l): bool => ! $foreign($l)))),
+            array_values(
+                array_map(
+                    static fn (string $l): string => explode(':', $l, 2)[0],
+                    array_filter(array_diff($has, $had), static fn (string $l): bool => ! $foreign($l)),
+                ),
+            ),
             $manifest($original) !== false && $manifest($original) === $manifest($copy),
         );
     }
@@ -43,6 +52,8 @@ final readonly class LoweredDifference
     {
         $text = @file_get_contents("{$bag}/".TagFiles::INFO);
 
-        return $text === false ? throw NotABag::folder(basename($bag)) : array_map(static fn (array $p): string => "{$p[0]}: {$p[1]}", TagLines::parse($text));
+        return $text === false
+            ? throw NotABag::folder(basename($bag))
+            : array_map(static fn (array $p): string => "{$p[0]}: {$p[1]}", TagLines::parse($text));
     }
 }

@@ -7,6 +7,7 @@ namespace JadeStep\Core\Bag;
 use JadeStep\Core\Bag\Exception\LoweringRefused;
 use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Exception\WriteFailed;
+use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\Program;
 use JadeStep\Core\Bag\Internal\TagFiles;
@@ -27,8 +28,13 @@ final class Lowering
      *
      * @throws NotABag|LoweringRefused|WriteFailed
      */
-    public static function lower(string $from, string $into, Version $to, string $id, \DateTimeImmutable $now): LoweredCopy
-    {
+    public static function lower(
+        string $from,
+        string $into,
+        Version $to,
+        string $id,
+        \DateTimeImmutable $now,
+    ): LoweredCopy {
         $from = rtrim($from, '/');
         $into = rtrim($into, '/');
         $original = BagReader::open($from)->description();
@@ -43,7 +49,11 @@ final class Lowering
         Tree::remove($work);
         $linked = self::sharePayload($from, $work);
         $description = $original->lowered($id, $to, $now);
-        TagFiles::write($work, [TagFiles::INFO => $description->render(self::oxum($from))], self::carry($from, $work, $tags));
+        TagFiles::write(
+            $work,
+            [TagFiles::INFO => $description->render(self::oxum($from))],
+            self::carry($from, $work, $tags),
+        );
         Tree::rename($work, $into);
 
         return new LoweredCopy($description, $original, $linked);
@@ -52,8 +62,14 @@ final class Lowering
     /** @return array<string, string> the digests of the tag files, each compared */
     private static function wholeTags(string $from): array
     {
-        $manifest = Manifest::parse((string) @file_get_contents("{$from}/".TagFiles::TAG_MANIFEST), TagFiles::TAG_MANIFEST);
-        if ($manifest->faults !== [] || ! isset($manifest->digests[TagFiles::MANIFEST], $manifest->digests[TagFiles::INFO])) {
+        $manifest = Manifest::parse(
+            (string) @file_get_contents("{$from}/".TagFiles::TAG_MANIFEST),
+            TagFiles::TAG_MANIFEST,
+        );
+        if (
+            $manifest->faults !== []
+            || ! isset($manifest->digests[TagFiles::MANIFEST], $manifest->digests[TagFiles::INFO])
+        ) {
             throw LoweringRefused::damaged(TagFiles::TAG_MANIFEST.' does not list the manifest and the description');
         }
         foreach ($manifest->digests as $name => $digest) {
@@ -69,7 +85,19 @@ final class Lowering
     private static function sharePayload(string $from, string $work): int
     {
         Tree::makeFolder($work);
-        $odd = (string) Program::output(['find', "{$from}/data", '!', '-type', 'f', '!', '-type', 'd', '-printf', '%P', '-quit']);
+        $odd = (string) Program::output([
+            'find',
+            "{$from}/data",
+            '!',
+            '-type',
+            'f',
+            '!',
+            '-type',
+            'd',
+            '-printf',
+            '%P',
+            '-quit',
+        ]);
         if ($odd !== '') {
             throw LoweringRefused::damaged("data/{$odd} is neither file nor folder");
         }
@@ -86,10 +114,7 @@ final class Lowering
     {
         Tree::makeFolder($to);
         $linked = 0;
-        foreach (scandir($from, SCANDIR_SORT_NONE) ?: [] as $name) {
-            if ($name === '.' || $name === '..') {
-                continue;
-            }
+        foreach (Listing::names($from) as $name) {
             $linked += match (@filetype("{$from}/{$name}")) {
                 'file' => self::shareFile("{$from}/{$name}", "{$to}/{$name}", "{$named}/{$name}"),
                 'dir' => self::share("{$from}/{$name}", "{$to}/{$name}", "{$named}/{$name}"),

@@ -12,10 +12,36 @@ use JadeStep\Core\Bag\Exception\Unopened;
  */
 final readonly class OpenPgp
 {
-    private const ALWAYS = ['--batch', '--quiet', '--no-options', '--no-symkey-cache', '--pinentry-mode', 'loopback', '--passphrase-fd', '3', '--status-fd', '2'];
+    private const ALWAYS = [
+        '--batch',
+        '--quiet',
+        '--no-options',
+        '--no-symkey-cache',
+        '--pinentry-mode',
+        'loopback',
+        '--passphrase-fd',
+        '3',
+        '--status-fd',
+        '2',
+    ];
 
-    // AES-256, integrity protected, iterated and salted S2K with SHA-512 and the highest count (RFC 4880 section 3.7.1.3)
-    private const ENCRYPT = ['--symmetric', '--cipher-algo', 'AES256', '--s2k-mode', '3', '--s2k-digest-algo', 'SHA512', '--s2k-count', '65011712', '--compress-algo', 'none', '--set-filename', ''];
+    // AES-256, integrity protected, iterated and salted S2K with SHA-512 and the highest count (RFC 4880 section
+    // 3.7.1.3)
+    private const ENCRYPT = [
+        '--symmetric',
+        '--cipher-algo',
+        'AES256',
+        '--s2k-mode',
+        '3',
+        '--s2k-digest-algo',
+        'SHA512',
+        '--s2k-count',
+        '65011712',
+        '--compress-algo',
+        'none',
+        '--set-filename',
+        '',
+    ];
 
     public function __construct(private string $home, private Passphrase $passphrase)
     {
@@ -51,12 +77,18 @@ final readonly class OpenPgp
     /** For content that comes bit by bit; ended by its `end`. */
     public function begin(string $file): Internal\PgpMessage
     {
-        return new Internal\PgpMessage($this->command(self::ENCRYPT), $this->passphrase, ['pipe', 'r'], ['file', $file, 'xb'], basename($file));
+        return new Internal\PgpMessage(
+            $this->command(self::ENCRYPT),
+            $this->passphrase,
+            ['pipe', 'r'],
+            ['file', $file, 'xb'],
+            basename($file),
+        );
     }
 
     /**
-     * Gives the content of a message to the callback as a stream. What the callback reads counts only when this returns:
-     * the integrity of a message is known at its end.
+     * Gives the content of a message to the callback as a stream. What the callback reads counts only when this
+     * returns: the integrity of a message is known at its end.
      *
      * @template T
      *
@@ -68,7 +100,13 @@ final readonly class OpenPgp
     public function decrypt(string $file, callable $read): mixed
     {
         is_file($file) || throw Unopened::damaged(basename($file), 'it is not there');
-        $message = new Internal\PgpMessage($this->command(['--decrypt']), $this->passphrase, ['file', $file, 'rb'], ['pipe', 'w'], basename($file));
+        $message = new Internal\PgpMessage(
+            $this->command(['--decrypt']),
+            $this->passphrase,
+            ['file', $file, 'rb'],
+            ['pipe', 'w'],
+            basename($file),
+        );
         try {
             $result = $read($message->stream());
         } catch (\Throwable $e) {

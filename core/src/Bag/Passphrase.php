@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\WeakPassphrase;
+use JadeStep\Core\Bag\Internal\Listing;
 
 /** What opens an encrypted bag. It shows itself to nobody but the program that encrypts. */
 final readonly class Passphrase
@@ -23,7 +24,8 @@ final readonly class Passphrase
     public static function parse(#[\SensitiveParameter] string $text): self
     {
         return match (true) {
-            ! mb_check_encoding($text, 'UTF-8') || preg_match('/[\x00-\x1F\x7F]/', $text) === 1 => throw WeakPassphrase::characters(),
+            ! mb_check_encoding($text, 'UTF-8'),
+            preg_match('/[\x00-\x1F\x7F]/', $text) === 1 => throw WeakPassphrase::characters(),
             mb_strlen($text) < self::SHORTEST => throw WeakPassphrase::short(self::SHORTEST),
             strlen($text) > self::LONGEST => throw WeakPassphrase::long(self::LONGEST),
             default => new self($text),
@@ -33,13 +35,19 @@ final readonly class Passphrase
     /** Six words of BIP-39's English list, without two that are trade names, so of 2046: 66 bits. */
     public static function offered(\Random\Randomizer $random): self
     {
-        $words = file(dirname(__DIR__, 2).'/resources/words.txt', FILE_IGNORE_NEW_LINES) ?: throw new \LogicException('The words that are offered are missing.');
-        $chosen = array_map(static fn (): string => $words[$random->getInt(0, count($words) - 1)], range(1, self::WORDS));
+        $words = Listing::lines(dirname(__DIR__, 2).'/resources/words.txt');
+        $words !== [] || throw new \LogicException('The words that are offered are missing.');
+        $chosen = array_map(
+            static fn (): string => $words[$random->getInt(0, count($words) - 1)],
+            range(1, self::WORDS),
+        );
 
         return new self(implode(' ', $chosen));
     }
 
-    /** Only for handing it on: to the program that encrypts, to the person who is offered it, or into a locked place. */
+    /**
+     * Only for handing it on: to the program that encrypts, to the person who is offered it, or into a locked place.
+     */
     public function reveal(): string
     {
         return $this->text;

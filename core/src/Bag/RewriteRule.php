@@ -32,7 +32,16 @@ final readonly class RewriteRule
     {
         return [
             new self('system-settings', 'The device writes its own system settings.', Kind::Settings, 'system/*'),
-            ...($appsAreMissing ? [new self('layout-without-apps', 'The home layout leaves out apps that do not run on this version.', Kind::HomeLayout, 'layout.json')] : []),
+            ...$appsAreMissing
+                ? [
+                    new self(
+                        'layout-without-apps',
+                        'The home layout leaves out apps that do not run on this version.',
+                        Kind::HomeLayout,
+                        'layout.json',
+                    ),
+                ]
+                : [],
         ];
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Bag;
 
+use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Tree;
 
 /** Takes the right to write from every file and folder of a bag. */
@@ -31,9 +32,9 @@ final class Seal
 
     private static function folders(string $folder, int $mode): void
     {
-        foreach (new \FilesystemIterator($folder) as $entry) {
-            if ($entry->isDir() && ! $entry->isLink()) {
-                self::folders($entry->getPathname(), $mode);
+        foreach (Listing::names($folder) as $name) {
+            if (is_dir("{$folder}/{$name}") && ! is_link("{$folder}/{$name}")) {
+                self::folders("{$folder}/{$name}", $mode);
             }
         }
         @chmod($folder, $mode);

@@ -29,7 +29,9 @@ final readonly class Space
                 $inode = "{$stat['dev']} {$stat['ino']}";
                 $saved += isset($seen[$inode]) ? $stat['size'] : 0;
                 $taken += isset($seen[$inode]) ? 0 : $stat['size'];
-                $stat['nlink'] < 2 ?: $seen[$inode] = true;
+                if ($stat['nlink'] >= 2) {
+                    $seen[$inode] = true;
+                }
             }
         }
 

@@ -7,6 +7,7 @@ namespace JadeStep\Core\Bag;
 use JadeStep\Core\Bag\Exception\SourceStalled;
 use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Internal\Source;
+use JadeStep\Core\Bag\Internal\TarSum;
 
 /** Writes a POSIX tar (IEEE Std 1003.1, ustar; pax headers for what ustar cannot hold) to a stream. */
 final class TarWriter
@@ -50,7 +51,9 @@ final class TarWriter
             $text = (string) fread($content, max(1, min(self::CHUNK, $left)));
             $empty = $text === '' ? $empty + 1 : 0;
             $empty <= Source::PATIENCE || throw SourceStalled::at($path);
-            $seen === null || $seen($text);
+            if ($seen !== null) {
+                $seen($text);
+            }
             $this->put($text);
             $left -= strlen($text);
         }
@@ -92,7 +95,11 @@ final class TarWriter
         [$prefix, $name] = self::split($path);
         if ($name === null || preg_match('/[^\x20-\x7E]/', $path) === 1 || $bytes > self::MOST_OCTAL) {
             $pax = self::record('path', $path).self::record('size', (string) $bytes);
-            $this->put(self::block('PaxHeader', '', strlen($pax), $modifiedAt, 'x').$pax.str_repeat("\0", (self::BLOCK - strlen($pax) % self::BLOCK) % self::BLOCK));
+            $this->put(
+                self::block('PaxHeader', '', strlen($pax), $modifiedAt, 'x')
+                    .$pax
+                    .str_repeat("\0", (self::BLOCK - (strlen($pax) % self::BLOCK)) % self::BLOCK),
+            );
             [$prefix, $name] = ['', 'item-'.substr(hash('sha256', $path), 0, 16)];
         }
         $this->put(self::block($name, $prefix, min($bytes, self::MOST_OCTAL), $modifiedAt, '0'));
@@ -104,7 +111,11 @@ final class TarWriter
         if (strlen($path) <= 100) {
             return ['', $path];
         }
-        for ($at = strpos($path, '/', max(0, strlen($path) - 101)); $at !== false && $at <= 155; $at = strpos($path, '/', $at + 1)) {
+        for (
+            $at = strpos($path, '/', max(0, strlen($path) - 101));
+            $at !== false && $at <= 155;
+            $at = strpos($path, '/', $at + 1)
+        ) {
             if ($at > 0 && strlen($path) - $at - 1 <= 100) {
                 return [substr($path, 0, $at), substr($path, $at + 1)];
             }
@@ -116,12 +127,20 @@ final class TarWriter
     private static function block(string $name, string $prefix, int $bytes, int $modifiedAt, string $type): string
     {
         $fields = static fn (string $sum): string => str_pad(
-            pack('a100', $name).sprintf("%07o\0%07o\0%07o\0%011o\0%011o\0", 0o644, 0, 0, $bytes, max(0, $modifiedAt)).$sum.$type.pack('a100', '')."ustar\x0000"
-                .pack('a32a32', 'root', 'root').sprintf("%07o\0%07o\0", 0, 0).pack('a155', $prefix),
-            self::BLOCK, "\0",
+            pack('a100', $name)
+                .sprintf("%07o\0%07o\0%07o\0%011o\0%011o\0", 0o644, 0, 0, $bytes, max(0, $modifiedAt))
+                .$sum
+                .$type
+                .pack('a100', '')
+                ."ustar\x0000"
+                .pack('a32a32', 'root', 'root')
+                .sprintf("%07o\0%07o\0", 0, 0)
+                .pack('a155', $prefix),
+            self::BLOCK,
+            "\0",
         );
 
-        return $fields(sprintf("%06o\0 ", array_sum(unpack('C*', $fields('        ')) ?: [])));
+        return $fields(sprintf("%06o\0 ", TarSum::of($fields('        '))));
     }
 
     /** A pax record says its own length, which counts its digits too. */
@@ -136,6 +155,8 @@ final class TarWriter
 
     private function put(string $text): void
     {
-        $text === '' ?: ($this->out)($text);
+        if ($text !== '') {
+            ($this->out)($text);
+        }
     }
 }

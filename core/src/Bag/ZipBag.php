@@ -9,7 +9,9 @@ use JadeStep\Core\Bag\Exception\UntrustedArchive;
 use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Internal\Tree;
 
-/** Unpacks a ZIP that carries one bag as its one top folder. Everything is looked at before the first byte is written. */
+/**
+ * Unpacks a ZIP that carries one bag as its one top folder. Everything is looked at before the first byte is written.
+ */
 final readonly class ZipBag
 {
     private const CHUNK = 262_144;
@@ -30,7 +32,8 @@ final readonly class ZipBag
     public static function unpack(string $file, string $into, ImportLimits $limits, ?callable $progress = null): string
     {
         $zip = new \ZipArchive;
-        // not the library's own strictness, which refuses archives that were streamed; every entry is compared when it is read
+        // not the library's own strictness, which refuses archives that were streamed; every entry is compared when
+        // it is read
         if ($zip->open($file, \ZipArchive::RDONLY) !== true) {
             throw UntrustedArchive::unreadable();
         }
@@ -65,7 +68,8 @@ final readonly class ZipBag
     /** @return non-empty-array<string, array{index: int, bytes: int}> by path, when every entry may be written */
     private function files(): array
     {
-        $this->zip->numFiles <= $this->limits->entries || throw UntrustedArchive::tooMany($this->zip->numFiles, $this->limits->entries);
+        $this->zip->numFiles <= $this->limits->entries
+            || throw UntrustedArchive::tooMany($this->zip->numFiles, $this->limits->entries);
         $files = [];
         $folded = [];
         $bytes = 0;
@@ -79,14 +83,19 @@ final readonly class ZipBag
                 continue;
             }
             $path = $this->path($stat['name']);
-            $fold = mb_strtolower(\Normalizer::normalize($path) ?: $path);
+            $fold = mb_strtolower((string) \Normalizer::normalize($path));
             isset($folded[$fold]) && throw UntrustedArchive::twice($path);
             $folded[$fold] = true;
             $bytes += $stat['size'];
             $files[$path] = ['index' => $i, 'bytes' => $stat['size']];
         }
         $this->assertSize($bytes);
-        $tops = array_unique(array_map(static fn (int|string $p): string => str_contains((string) $p, '/') ? explode('/', (string) $p)[0] : '', array_keys($files)));
+        $tops = array_unique(
+            array_map(
+                static fn (int|string $p): string => str_contains((string) $p, '/') ? explode('/', (string) $p)[0] : '',
+                array_keys($files),
+            ),
+        );
 
         return $files !== [] && count($tops) === 1 && $tops[0] !== '' ? $files : throw UntrustedArchive::notOneFolder();
     }
@@ -94,8 +103,12 @@ final readonly class ZipBag
     /** @param  array{name: string, encryption_method?: int}  $stat */
     private function assertPlain(int $index, array $stat): void
     {
-        ($stat['encryption_method'] ?? \ZipArchive::EM_NONE) === \ZipArchive::EM_NONE || throw UntrustedArchive::encrypted($stat['name']);
-        if ($this->zip->getExternalAttributesIndex($index, $system, $attributes) && $system === \ZipArchive::OPSYS_UNIX) {
+        ($stat['encryption_method'] ?? \ZipArchive::EM_NONE) === \ZipArchive::EM_NONE
+            || throw UntrustedArchive::encrypted($stat['name']);
+        if (
+            $this->zip->getExternalAttributesIndex($index, $system, $attributes)
+            && $system === \ZipArchive::OPSYS_UNIX
+        ) {
             $type = ($attributes >> 16) & 0o170000;
             $type === self::LINK && throw UntrustedArchive::link($stat['name']);
             in_array($type, [0, 0o100000, 0o040000], true) || throw UntrustedArchive::special($stat['name']);
@@ -114,7 +127,8 @@ final readonly class ZipBag
     private function assertSize(int $bytes): void
     {
         $bytes <= $this->limits->bytes || throw UntrustedArchive::tooLarge($bytes, $this->limits->bytes);
-        $bytes <= max(1_000_000, $this->packed * $this->limits->ratio) || throw UntrustedArchive::bomb($this->limits->ratio);
+        $bytes <= max(1_000_000, $this->packed * $this->limits->ratio)
+            || throw UntrustedArchive::bomb($this->limits->ratio);
     }
 
     /** What an entry says of its size is not believed: more bytes than it says stop it. */
@@ -131,12 +145,15 @@ final readonly class ZipBag
             $done += strlen($text);
             $done <= $bytes || throw UntrustedArchive::entry($path);
             @fwrite($out, $text) === strlen($text) || throw WriteFailed::at($path);
-            $progress === null ?: $progress(strlen($text));
+            if ($progress !== null) {
+                $progress(strlen($text));
+            }
         }
         fclose($out);
         fclose($in);
         $done === $bytes || throw UntrustedArchive::entry($path);
         $stat = $this->zip->statIndex($index);
-        $stat !== false && hash_file('crc32b', $file) === sprintf('%08x', $stat['crc']) || throw UntrustedArchive::entry($path);
+        ($stat !== false && hash_file('crc32b', $file) === sprintf('%08x', $stat['crc']))
+            || throw UntrustedArchive::entry($path);
     }
 }

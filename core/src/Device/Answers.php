@@ -38,16 +38,25 @@ final readonly class Answers
     public function narrow(Question $question, array $models): array
     {
         $tac = $this->imei?->tac();
-        $named = $question === Question::Imei ? array_filter($models, static fn (Model $m): bool => in_array($tac, $m->tac, true)) : [];
+        $named =
+            $question === Question::Imei
+                ? array_filter($models, static fn (Model $m): bool => in_array($tac, $m->tac, true))
+                : [];
 
-        return array_values($named === [] ? array_filter($models, fn (Model $m): bool => $this->fit($question, $m)) : $named);
+        return array_values(
+            $named === [] ? array_filter($models, fn (Model $m): bool => $this->fit($question, $m)) : $named,
+        );
     }
 
     private function fit(Question $question, Model $model): bool
     {
         return match ($question) {
-            Question::CarrierTied => $this->carrierTied === null || $model->sold->carrierTied === null || $model->sold->carrierTied === $this->carrierTied,
-            Question::WhereBought => $this->whereBought === null || $model->sold->where === [] || in_array($this->whereBought, $model->sold->where, true),
+            Question::CarrierTied => $this->carrierTied === null
+                || $model->sold->carrierTied === null
+                || $model->sold->carrierTied === $this->carrierTied,
+            Question::WhereBought => $this->whereBought === null
+                || $model->sold->where === []
+                || in_array($this->whereBought, $model->sold->where, true),
             Question::Imei => $this->imei === null || $model->tac === [],
             Question::PlugIn => true,
         };

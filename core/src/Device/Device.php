@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Device;
 
+use JadeStep\Core\Copied;
 use JadeStep\Core\Version\Version;
 
 /** One device as it was last read. What a device that is not plugged in does not tell is null. */
@@ -14,7 +15,8 @@ final readonly class Device
      * @param  list<App>  $apps
      * @param  list<KindStock>  $kinds
      * @param  bool  $dataOnDevice  false where an install has begun to erase: what was on it is in the backups only
-     * @param  bool  $bootable  false where an install broke off: it runs nothing, and can only be erased and written anew
+     * @param  bool  $bootable  false where an install broke off: it runs nothing, and can only be erased and written
+     *   anew
      */
     public function __construct(
         public string $serial,
@@ -52,7 +54,7 @@ final readonly class Device
      */
     public function holding(array $kinds): self
     {
-        return $this->changed(['kinds' => $kinds]);
+        return Copied::with($this, kinds: $kinds);
     }
 
     /** Used bytes bound a backup from above; where storage is not read, the sizes of the kinds stand in. */
@@ -69,7 +71,10 @@ final readonly class Device
      */
     public function accessoryNames(array $ids): array
     {
-        $names = array_combine(array_column($this->accessories, 'id'), array_map(static fn (Accessory $a): string => $a->label(), $this->accessories));
+        $names = array_combine(
+            array_column($this->accessories, 'id'),
+            array_map(static fn (Accessory $a): string => $a->label(), $this->accessories),
+        );
 
         return array_map(static fn (string $id): string => $names[$id] ?? $id, $ids);
     }
@@ -111,23 +116,17 @@ final readonly class Device
             'batteryPercent' => $now->batteryPercent, 'charging' => $now->charging,
         ];
 
-        return $this->changed(['dataOnDevice' => $dataOnDevice, 'bootable' => $bootable] + $live);
+        return Copied::with($this, ...$live, dataOnDevice: $dataOnDevice, bootable: $bootable);
     }
 
     /** The same device with what changes while it lies on the bench, as it tells of it now. */
     public function live(self $now): self
     {
-        return $this->changed([
+        return Copied::with($this, ...[
             'batteryPercent' => $now->batteryPercent, 'charging' => $now->charging, 'ownerLock' => $now->ownerLock,
             'lockDelay' => $now->lockDelay, 'lockDelayEndsAt' => $now->lockDelayEndsAt, 'paired' => $now->paired,
             'betaEnrolled' => $now->betaEnrolled,
         ] + ($now->paired === true ? ['freeBytes' => $now->freeBytes, 'accessories' => $now->accessories] : []));
-    }
-
-    /** @param  array<string, mixed>  $fields */
-    private function changed(array $fields): self
-    {
-        return new self(...$fields + get_object_vars($this));
     }
 
     public function contentBytes(): int

@@ -16,7 +16,12 @@ final readonly class Difference implements Kept
 
     public static function ofFields(Fields $fields): self
     {
-        return new self($fields->string('field'), $fields->string('name'), $fields->string('said'), $fields->string('read'));
+        return new self(
+            $fields->string('field'),
+            $fields->string('name'),
+            $fields->string('said'),
+            $fields->string('read'),
+        );
     }
 
     public function fields(): array

@@ -17,8 +17,12 @@ final readonly class Identity
      * @param  list<string>  $places  the answers to where it was bought
      * @param  string|null  $conflict  what does not fit together, in words; then no candidate is left
      */
-    private function __construct(public array $candidates, public array $questions, public array $places, public ?string $conflict)
-    {
+    private function __construct(
+        public array $candidates,
+        public array $questions,
+        public array $places,
+        public ?string $conflict,
+    ) {
     }
 
     /** @param  string  $name  on the box; empty where only the IMEI is known */
@@ -26,7 +30,11 @@ final readonly class Identity
     {
         $named = $name === '' ? $almanac->models() : $almanac->modelsNamed($name);
         if ($named === []) {
-            return self::conflict('No vendor here has a model of the name '.Text::safe($name, 40).'. Check the name, or refresh the almanac.');
+            return self::conflict(
+                'No vendor here has a model of the name '
+                    .Text::safe($name, 40)
+                    .'. Check the name, or refresh the almanac.',
+            );
         }
         $left = $named;
         foreach ($answers->given() as $question) {
@@ -45,10 +53,16 @@ final readonly class Identity
     {
         $model = $almanac->model($hardwareId);
         if ($model === null) {
-            return self::conflict('No vendor here has a model of the hardware id '.Text::safe($hardwareId, 40).'. Check it, or refresh the almanac.');
+            return self::conflict(
+                'No vendor here has a model of the hardware id '
+                    .Text::safe($hardwareId, 40)
+                    .'. Check it, or refresh the almanac.',
+            );
         }
         if ($name !== '' && mb_strtolower($name) !== mb_strtolower($model->name)) {
-            return self::conflict("{$hardwareId} is {$model->name} {$model->variant}, not ".Text::safe($name, 40).'. Check both.');
+            return self::conflict(
+                "{$hardwareId} is {$model->name} {$model->variant}, not ".Text::safe($name, 40).'. Check both.',
+            );
         }
         foreach ($answers->given() as $question) {
             if ($answers->narrow($question, [$model]) === []) {
@@ -75,14 +89,26 @@ final readonly class Identity
     {
         $names = implode(', ', array_map(static fn (Model $m): string => "{$m->name} {$m->variant}", $left));
         if ($question !== Question::Imei || $answers->imei === null) {
-            return self::conflict("The answer to \"{$question->words()}\" fits none of {$names}. Ask again, or plug the device in.");
+            return self::conflict(
+                "The answer to \"{$question->words()}\" fits none of {$names}. Ask again, or plug the device in.",
+            );
         }
         $tac = $answers->imei->tac();
         $owners = array_filter($almanac->models(), static fn (Model $m): bool => in_array($tac, $m->tac, true));
 
-        return self::conflict($owners === []
-            ? "No vendor here knows the type allocation code {$tac} of this IMEI, and it is none of {$names}."
-            : 'By its IMEI the device is '.implode(' or ', array_map(static fn (Model $m): string => "{$m->name} {$m->variant} ({$m->hardwareId})", $owners)).", not {$names}.");
+        return self::conflict(
+            $owners === []
+                ? "No vendor here knows the type allocation code {$tac} of this IMEI, and it is none of {$names}."
+                : 'By its IMEI the device is '
+                    .implode(
+                        ' or ',
+                        array_map(
+                            static fn (Model $m): string => "{$m->name} {$m->variant} ({$m->hardwareId})",
+                            $owners,
+                        ),
+                    )
+                    .", not {$names}.",
+        );
     }
 
     private static function conflict(string $words): self

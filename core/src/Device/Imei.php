@@ -7,8 +7,8 @@ namespace JadeStep\Core\Device;
 use JadeStep\Core\Device\Exception\UnreadableImei;
 
 /**
- * An equipment identity: eight digits of type allocation code, six of serial number, one check digit
- * (3GPP TS 23.003 section 6.2; the digit after its annex B, which is the Luhn formula of ISO/IEC 7812-1).
+ * An equipment identity: eight digits of type allocation code, six of serial number, one check digit (3GPP TS 23.003
+ * section 6.2; the digit after its annex B, which is the Luhn formula of ISO/IEC 7812-1).
  */
 final readonly class Imei implements \Stringable
 {
@@ -16,7 +16,10 @@ final readonly class Imei implements \Stringable
     {
     }
 
-    /** @throws UnreadableImei where it is not 15 digits (blanks, dashes and slashes aside) or the check digit does not fit */
+    /**
+     * @throws UnreadableImei where it is not 15 digits (blanks, dashes and slashes aside) or the check digit does not
+     * fit
+     */
     public static function parse(string $text): self
     {
         $digits = (string) preg_replace('#[\s/-]#', '', substr($text, 0, 60));

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Device;
 
-/** The kinds of data on a device, and how each of them can travel. Encrypted-only rows are from memory, common practice. */
+/**
+ * The kinds of data on a device, and how each of them can travel. Encrypted-only rows are from memory, common
+ * practice.
+ */
 enum Kind: string
 {
     case Photos = 'photos';
@@ -84,9 +87,20 @@ enum Kind: string
             self::CallLog => 'call log',
             self::Esim => 'eSIM',
             self::SignIns => 'sign-ins (bank, mail)',
-            self::AppData, self::HomeLayout, self::SavedPasswords, self::PaymentCards, self::AccessoryPairing => str_replace('-', ' ', $this->value),
-            self::Photos, self::Messages, self::Contacts, self::Calendars, self::Notes, self::Recordings,
-            self::Settings, self::Wallpaper, self::Health => $this->value,
+            self::AppData,
+            self::HomeLayout,
+            self::SavedPasswords,
+            self::PaymentCards,
+            self::AccessoryPairing => str_replace('-', ' ', $this->value),
+            self::Photos,
+            self::Messages,
+            self::Contacts,
+            self::Calendars,
+            self::Notes,
+            self::Recordings,
+            self::Settings,
+            self::Wallpaper,
+            self::Health => $this->value,
         };
     }
 }

@@ -68,8 +68,12 @@ enum Question: string
     private function fitsTogether(Model $a, Model $b): bool
     {
         return match ($this) {
-            self::CarrierTied => $a->sold->carrierTied === null || $b->sold->carrierTied === null || $a->sold->carrierTied === $b->sold->carrierTied,
-            self::WhereBought => $a->sold->where === [] || $b->sold->where === [] || array_intersect($a->sold->where, $b->sold->where) !== [],
+            self::CarrierTied => $a->sold->carrierTied === null
+                || $b->sold->carrierTied === null
+                || $a->sold->carrierTied === $b->sold->carrierTied,
+            self::WhereBought => $a->sold->where === []
+                || $b->sold->where === []
+                || array_intersect($a->sold->where, $b->sold->where) !== [],
             self::Imei => $a->tac === [] || $b->tac === [] || array_intersect($a->tac, $b->tac) !== [],
             self::PlugIn => $a === $b,
         };

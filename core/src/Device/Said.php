@@ -6,6 +6,7 @@ namespace JadeStep\Core\Device;
 
 use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Almanac\Model;
+use JadeStep\Core\Copied;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Exchange\Kept;
 use JadeStep\Core\Version\Version;
@@ -30,16 +31,30 @@ final readonly class Said implements Kept
     }
 
     public static function of(
-        ?string $serial, ?Imei $imei, ?string $modelName, ?string $hardwareId, ?bool $carrierTied, ?string $whereBought, ?Version $version, ?string $build,
+        ?string $serial,
+        ?Imei $imei,
+        ?string $modelName,
+        ?string $hardwareId,
+        ?bool $carrierTied,
+        ?string $whereBought,
+        ?Version $version,
+        ?string $build,
     ): self {
         return new self(
-            $serial, $imei, $modelName ?? '', $hardwareId, $carrierTied, $whereBought, $version ?? Version::parse('0.0.0'), $build ?? self::UNKNOWN,
+            $serial,
+            $imei,
+            $modelName ?? '',
+            $hardwareId,
+            $carrierTied,
+            $whereBought,
+            $version ?? Version::parse('0.0.0'),
+            $build ?? self::UNKNOWN,
         );
     }
 
     public function signedBy(string $person): self
     {
-        return new self(...['by' => $person] + get_object_vars($this));
+        return Copied::with($this, by: $person);
     }
 
     public function identity(Almanac $almanac): Identity
@@ -63,8 +78,28 @@ final readonly class Said implements Kept
         $candidates = array_map(static fn (Model $m): string => $m->hardwareId, $identity->candidates);
 
         return new Device(
-            $this->name(), $model?->hardwareId, $model->name ?? ($this->modelName === '' ? $first->name : $this->modelName), $first->osLine,
-            $this->version, $this->build, null, null, null, null, null, null, null, null, null, null, null, null, null, [], [], [],
+            $this->name(),
+            $model?->hardwareId,
+            $model->name ?? ($this->modelName === '' ? $first->name : $this->modelName),
+            $first->osLine,
+            $this->version,
+            $this->build,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            [],
+            [],
+            [],
             new Unresolved($candidates, $this->answers()->given()),
         );
     }

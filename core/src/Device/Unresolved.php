@@ -8,7 +8,8 @@ namespace JadeStep\Core\Device;
 final readonly class Unresolved
 {
     /**
-     * @param  list<string>|null  $candidates  the hardware ids that still fit; null where they are all those of the model's name
+     * @param  list<string>|null  $candidates  the hardware ids that still fit; null where they are all those of the
+     *   model's name
      * @param  list<Question>  $answered
      */
     public function __construct(public ?array $candidates, public array $answered)

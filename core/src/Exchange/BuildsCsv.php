@@ -21,13 +21,54 @@ use JadeStep\Core\Time\Rfc3339;
 final class BuildsCsv
 {
     public const COLUMNS = [
-        'osLine', 'version', 'build', 'channel', 'releasedAt', 'rollbackIndex', 'radioLevel', 'hostAgentMinimum', 'eraseInstall',
-        'inPlaceFrom', 'stepDownFrom', 'storeSchemas', 'hardwareIds', 'fileName', 'bytes', 'sha256', 'url', 'signedFrom', 'signedUntil', 'endAnnounced',
+        'osLine',
+        'version',
+        'build',
+        'channel',
+        'releasedAt',
+        'rollbackIndex',
+        'radioLevel',
+        'hostAgentMinimum',
+        'eraseInstall',
+        'inPlaceFrom',
+        'stepDownFrom',
+        'storeSchemas',
+        'hardwareIds',
+        'fileName',
+        'bytes',
+        'sha256',
+        'url',
+        'signedFrom',
+        'signedUntil',
+        'endAnnounced',
     ];
 
-    private const NEEDED = ['osLine', 'version', 'build', 'channel', 'releasedAt', 'hardwareIds', 'fileName', 'bytes', 'sha256', 'url', 'signedFrom', 'signedUntil'];
+    private const NEEDED = [
+        'osLine',
+        'version',
+        'build',
+        'channel',
+        'releasedAt',
+        'hardwareIds',
+        'fileName',
+        'bytes',
+        'sha256',
+        'url',
+        'signedFrom',
+        'signedUntil',
+    ];
 
-    private const OF_BUILD = ['channel', 'releasedAt', 'rollbackIndex', 'radioLevel', 'hostAgentMinimum', 'eraseInstall', 'inPlaceFrom', 'stepDownFrom', 'storeSchemas'];
+    private const OF_BUILD = [
+        'channel',
+        'releasedAt',
+        'rollbackIndex',
+        'radioLevel',
+        'hostAgentMinimum',
+        'eraseInstall',
+        'inPlaceFrom',
+        'stepDownFrom',
+        'storeSchemas',
+    ];
 
     private const OF_PACKAGE = ['hardwareIds', 'bytes', 'sha256', 'url'];
 
@@ -37,7 +78,11 @@ final class BuildsCsv
         foreach ($catalogue->builds as $build) {
             foreach ($build->packages as $package) {
                 foreach ($package->signing === [] ? [null] : $package->signing as $window) {
-                    $rows[] = [...self::buildCells($build), ...self::packageCells($package), ...self::windowCells($window)];
+                    $rows[] = [
+                        ...self::buildCells($build),
+                        ...self::packageCells($package),
+                        ...self::windowCells($window),
+                    ];
                 }
             }
         }
@@ -48,32 +93,67 @@ final class BuildsCsv
     /**
      * Reads the table into the `builds` of a catalogue document.
      *
-     * @param  array<string, mixed>  $frame  the rest of that document: vendor, models, accessories and times
+     * @param  Fields  $frame  the rest of that document: vendor, models, accessories and times
      *
      * @throws UnreadableCsv where it is no such table
      */
-    public static function read(string $text, array $frame): ReadBuilds
+    public static function read(string $text, Fields $frame): ReadBuilds
     {
+        $known = $frame->each('models', static fn (Fields $m): string => $m->string('hardwareId'));
         $faults = [];
+        $unknown = [];
         $firsts = [];
         $builds = [];
-        $places = [];
+        $packages = [];
+        $windows = [];
+        $lines = [];
         foreach (Csv::read($text, self::COLUMNS, self::NEEDED) as $line => $row) {
             $wrong = is_string($row) ? $row : self::disagreement($row, $firsts);
             if (is_string($row) || $wrong !== null) {
-                $faults[] = ['line' => $line, 'message' => (string) $wrong];
+                $faults[] = new LineFault($line, (string) $wrong);
 
                 continue;
             }
             [$b, $p] = ["{$row['osLine']} {$row['version']} {$row['build']}", $row['fileName']];
-            $builds[$b] ??= self::build($row) + ['packages' => []];
-            $builds[$b]['packages'][$p] ??= self::package($row);
-            $row['signedFrom'] === '' ?: $builds[$b]['packages'][$p]['signing'][] = self::window($row);
-            $places[$b][$p][] = $line;
+            $builds[$b] ??= self::build($row);
+            if (! isset($packages[$b][$p])) {
+                $packages[$b][$p] = self::package($row);
+                $unknown = [...$unknown, ...self::unknownModels($line, $row, $known)];
+            }
+            if ($row['signedFrom'] !== '') {
+                $windows[$b][$p][] = self::window($row);
+            }
+            $lines[$b][$p][] = $line;
         }
-        $document = ['builds' => array_values(array_map(static fn (array $b): array => ['packages' => array_values($b['packages'])] + $b, $builds))] + $frame;
+        $whole = [];
+        foreach ($builds as $b => $build) {
+            $its = array_map(
+                static fn (string $p): array => ['signing' => $windows[$b][$p] ?? []] + $packages[$b][$p],
+                array_map(strval(...), array_keys($packages[$b])),
+            );
+            $whole[] = ['packages' => $its] + $build;
+        }
+        $document = $frame->with('builds', $whole);
+        $places = array_values(array_map('array_values', $lines));
 
-        return new ReadBuilds($document, [...$faults, ...self::schemaFaults($document, array_values(array_map('array_values', $places)), $frame)]);
+        return new ReadBuilds($document, [...$faults, ...self::schemaFaults($document, $places), ...$unknown]);
+    }
+
+    /**
+     * @param  array<string, string>  $row
+     * @param  list<string>  $known  hardware ids of the vendor
+     * @return list<LineFault>
+     */
+    private static function unknownModels(int $line, array $row, array $known): array
+    {
+        return array_map(
+            static fn (string $id): LineFault => new LineFault(
+                $line,
+                "hardwareIds: {$id} is no model of this vendor in the almanac. "
+                    .'Check it, or take in a catalogue that names it.',
+            ),
+            array_values(array_diff(self::words($row['hardwareIds']), $known)),
+        );
     }
 
     /**
@@ -87,7 +167,9 @@ final class BuildsCsv
             $firsts[$key] ??= $row;
             foreach ($columns as $column) {
                 if ($firsts[$key][$column] !== $row[$column]) {
-                    return "{$column} is not what an earlier line says of the same ".($columns === self::OF_BUILD ? 'build' : 'package').'.';
+                    return "{$column} is not what an earlier line says of the same "
+                        .($columns === self::OF_BUILD ? 'build' : 'package')
+                        .'.';
                 }
             }
         }
@@ -98,30 +180,23 @@ final class BuildsCsv
     /**
      * The format's own schema judges the values; a fault is told with the line it comes from.
      *
-     * @param  array<string, mixed>  $document
      * @param  list<list<list<int>>>  $places  line numbers by build and package
-     * @param  array<string, mixed>  $frame
-     * @return list<array{line: int, message: string}>
+     * @return list<LineFault>
      */
-    private static function schemaFaults(array $document, array $places, array $frame): array
+    private static function schemaFaults(Fields $document, array $places): array
     {
         $faults = [];
         try {
-            CatalogueDocument::parse(json_encode($document, JSON_THROW_ON_ERROR));
+            CatalogueDocument::parse(json_encode($document->all(), JSON_THROW_ON_ERROR));
         } catch (InvalidDocument $e) {
             foreach ($e->faults as $fault) {
                 $at = explode('/', $fault['pointer']);
                 $lines = $places[(int) ($at[2] ?? 0)] ?? [];
-                $line = ($at[3] ?? '') === 'packages' ? ($lines[(int) ($at[4] ?? 0)][(int) ($at[6] ?? 0)] ?? 0) : ($lines[0][0] ?? 0);
-                $faults[] = ['line' => $line, 'message' => end($at).': '.$fault['message']];
-            }
-        }
-        $known = array_column($frame['models'], 'hardwareId');
-        foreach ($document['builds'] as $b => $build) {
-            foreach ($build['packages'] as $p => $package) {
-                foreach (array_diff($package['hardwareIds'], $known) as $id) {
-                    $faults[] = ['line' => $places[$b][$p][0], 'message' => "hardwareIds: {$id} is no model of this vendor in the almanac. Check it, or take in a catalogue that names it."];
-                }
+                $line =
+                    ($at[3] ?? '') === 'packages'
+                        ? $lines[(int) ($at[4] ?? 0)][(int) ($at[6] ?? 0)] ?? 0
+                        : $lines[0][0] ?? 0;
+                $faults[] = new LineFault($line, end($at).': '.$fault['message']);
             }
         }
 
@@ -141,10 +216,18 @@ final class BuildsCsv
         }
 
         return [
-            'osLine' => $row['osLine'], 'version' => $row['version'], 'build' => $row['build'], 'channel' => $row['channel'], 'releasedAt' => $row['releasedAt'],
-            'rollbackIndex' => $row['rollbackIndex'] === '' ? 0 : self::number($row['rollbackIndex']), 'radioLevel' => $row['radioLevel'] === '' ? 0 : self::number($row['radioLevel']),
-            'hostAgentMinimum' => self::textOrNull($row['hostAgentMinimum']), 'eraseInstall' => self::truth($row['eraseInstall'], true),
-            'inPlaceFrom' => self::textOrNull($row['inPlaceFrom']), 'stepDownFrom' => self::textOrNull($row['stepDownFrom']), 'storeSchemas' => (object) $schemas,
+            'osLine' => $row['osLine'],
+            'version' => $row['version'],
+            'build' => $row['build'],
+            'channel' => $row['channel'],
+            'releasedAt' => $row['releasedAt'],
+            'rollbackIndex' => $row['rollbackIndex'] === '' ? 0 : self::number($row['rollbackIndex']),
+            'radioLevel' => $row['radioLevel'] === '' ? 0 : self::number($row['radioLevel']),
+            'hostAgentMinimum' => self::textOrNull($row['hostAgentMinimum']),
+            'eraseInstall' => self::truth($row['eraseInstall'], true),
+            'inPlaceFrom' => self::textOrNull($row['inPlaceFrom']),
+            'stepDownFrom' => self::textOrNull($row['stepDownFrom']),
+            'storeSchemas' => (object) $schemas,
         ];
     }
 
@@ -155,8 +238,11 @@ final class BuildsCsv
     private static function package(array $row): array
     {
         return [
-            'hardwareIds' => self::words($row['hardwareIds']), 'fileName' => $row['fileName'], 'bytes' => self::number($row['bytes']), 'sha256' => strtolower($row['sha256']),
-            'url' => $row['url'], 'signing' => [],
+            'hardwareIds' => self::words($row['hardwareIds']),
+            'fileName' => $row['fileName'],
+            'bytes' => self::number($row['bytes']),
+            'sha256' => strtolower($row['sha256']),
+            'url' => $row['url'],
         ];
     }
 
@@ -166,7 +252,11 @@ final class BuildsCsv
      */
     private static function window(array $row): array
     {
-        return ['from' => $row['signedFrom'], 'until' => self::textOrNull($row['signedUntil']), 'announced' => self::truth($row['endAnnounced'], false)];
+        return [
+            'from' => $row['signedFrom'],
+            'until' => self::textOrNull($row['signedUntil']),
+            'announced' => self::truth($row['endAnnounced'], false),
+        ];
     }
 
     /** @return int|string the text as it is where it is no number, so that the schema names it */
@@ -190,17 +280,33 @@ final class BuildsCsv
     /** @return list<string> */
     private static function words(string $text): array
     {
-        return preg_split('/\s+/', $text, -1, PREG_SPLIT_NO_EMPTY) ?: [];
+        preg_match_all('/\S+/', $text, $words);
+
+        return $words[0];
     }
 
     /** @return list<string|int|null> */
     private static function buildCells(Build $b): array
     {
-        $schemas = array_map(static fn (string $kind, int $schema): string => "{$kind}={$schema}", array_keys($b->storeSchemas), $b->storeSchemas);
+        $schemas = array_map(
+            static fn (string $kind, int $schema): string => "{$kind}={$schema}",
+            array_keys($b->storeSchemas),
+            $b->storeSchemas,
+        );
 
         return [
-            $b->osLine, (string) $b->version, $b->build, $b->channel->value, Rfc3339::format($b->releasedAt), $b->rollbackIndex, $b->radioLevel,
-            (string) $b->hostAgentMinimum, $b->eraseInstall ? 'yes' : 'no', (string) $b->inPlaceFrom, (string) $b->stepDownFrom, implode(' ', $schemas),
+            $b->osLine,
+            (string) $b->version,
+            $b->build,
+            $b->channel->value,
+            Rfc3339::format($b->releasedAt),
+            $b->rollbackIndex,
+            $b->radioLevel,
+            (string) $b->hostAgentMinimum,
+            $b->eraseInstall ? 'yes' : 'no',
+            (string) $b->inPlaceFrom,
+            (string) $b->stepDownFrom,
+            implode(' ', $schemas),
         ];
     }
 
@@ -213,6 +319,8 @@ final class BuildsCsv
     /** @return list<string> */
     private static function windowCells(?SigningWindow $w): array
     {
-        return $w === null ? ['', '', ''] : [Rfc3339::format($w->from), (string) Rfc3339::formatOrNull($w->until), $w->announced ? 'yes' : 'no'];
+        return $w === null
+            ? ['', '', '']
+            : [Rfc3339::format($w->from), (string) Rfc3339::formatOrNull($w->until), $w->announced ? 'yes' : 'no'];
     }
 }

@@ -24,7 +24,10 @@ final readonly class CalendarFile
      */
     public static function of(Almanac $almanac, array $latestStarts, \DateTimeImmutable $now): string
     {
-        $file = new self(new VCalendar(['PRODID' => '-//Jade Step//Almanac//EN', 'NAME' => 'Jade Step', 'METHOD' => 'PUBLISH']), $now);
+        $file = new self(
+            new VCalendar(['PRODID' => '-//Jade Step//Almanac//EN', 'NAME' => 'Jade Step', 'METHOD' => 'PUBLISH']),
+            $now,
+        );
         foreach ($almanac->catalogues as $catalogue) {
             foreach ($catalogue->builds as $build) {
                 foreach ($build->packages as $package) {
@@ -33,7 +36,13 @@ final readonly class CalendarFile
             }
         }
         foreach ($latestStarts as $start) {
-            $file->event("start-{$start['job']}", $start['at'], "Start by now: {$start['device']}", "The latest start of job {$start['job']}, {$start['device']} to {$start['goal']}: later, a signing window that its route needs may have ended.");
+            $file->event(
+                "start-{$start['job']}",
+                $start['at'],
+                "Start by now: {$start['device']}",
+                "The latest start of job {$start['job']}, {$start['device']} to {$start['goal']}: later, a "
+                    .'signing window that its route needs may have ended.',
+            );
         }
 
         return $file->calendar->serialize();
@@ -48,23 +57,45 @@ final readonly class CalendarFile
         }
     }
 
-    private function end(Almanac $almanac, Build $build, Package $package, SigningWindow $window, \DateTimeImmutable $until): void
-    {
+    private function end(
+        Almanac $almanac,
+        Build $build,
+        Package $package,
+        SigningWindow $window,
+        \DateTimeImmutable $until,
+    ): void {
         $models = array_filter(array_map($almanac->model(...), $package->hardwareIds));
         $names = implode(', ', array_map(static fn (Model $m): string => "{$m->name} {$m->variant}", $models));
         $this->event(
-            'window-'.substr(hash('sha256', "{$build->osLine} {$build->version} {$build->build} {$package->fileName} {$window->from->format('c')}"), 0, 24),
+            'window-'
+                .substr(
+                    hash(
+                        'sha256',
+                        "{$build->osLine} {$build->version} {$build->build} {$package->fileName} {$window->from->format(
+                            'c',
+                        )}",
+                    ),
+                    0,
+                    24,
+                ),
             $until,
             "{$build->version->label()} ({$build->build}) stops being signed",
-            'For '.($names === '' ? implode(', ', $package->hardwareIds) : $names).'. Announced by the vendor; an install needs its permit before this moment.',
+            'For '
+                .($names === '' ? implode(', ', $package->hardwareIds) : $names)
+                .'. Announced by the vendor; an install needs its permit before this moment.',
         );
     }
 
     private function event(string $uid, \DateTimeImmutable $at, string $summary, string $description): void
     {
         $this->calendar->add('VEVENT', [
-            'UID' => "{$uid}@jade-step.invalid", 'DTSTAMP' => $this->now, 'DTSTART' => $at, 'DTEND' => $at->modify('+15 minutes'),
-            'SUMMARY' => $summary, 'DESCRIPTION' => $description, 'TRANSP' => 'TRANSPARENT',
+            'UID' => "{$uid}@jade-step.invalid",
+            'DTSTAMP' => $this->now,
+            'DTSTART' => $at,
+            'DTEND' => $at->modify('+15 minutes'),
+            'SUMMARY' => $summary,
+            'DESCRIPTION' => $description,
+            'TRANSP' => 'TRANSPARENT',
         ]);
     }
 }

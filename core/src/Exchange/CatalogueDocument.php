@@ -15,7 +15,6 @@ use JadeStep\Core\Almanac\Package;
 use JadeStep\Core\Almanac\SigningWindow;
 use JadeStep\Core\Almanac\Sold;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
-use JadeStep\Core\Exchange\Internal\Reader;
 
 /** Reads `jade-step/catalogue` documents. */
 final class CatalogueDocument
@@ -35,73 +34,92 @@ final class CatalogueDocument
     /** Reads a document that passed the gate when it was taken in, without holding it against the schema again. */
     public static function ofHeld(string $json): Catalogue
     {
-        $document = json_decode($json, false, 32, JSON_THROW_ON_ERROR);
-        assert($document instanceof \stdClass);
-
-        return self::read($document);
+        return self::ofFields(Fields::of(json_decode($json, true, 32, JSON_THROW_ON_ERROR)));
     }
 
-    private static function read(\stdClass $d): Catalogue
+    private static function read(\stdClass $document): Catalogue
     {
-        $r = new Reader(Format::Catalogue->value);
+        return self::ofFields(Fields::ofChecked(Format::Catalogue, $document));
+    }
 
+    private static function ofFields(Fields $f): Catalogue
+    {
         return new Catalogue(
-            $d->vendor->id,
-            $d->vendor->name,
-            $r->time($d->issuedAt, '/issuedAt'),
-            $r->time($d->freshUntil, '/freshUntil'),
-            $r->each($d->models, '/models', self::model(...)),
-            $r->each($d->builds, '/builds', static fn (\stdClass $b, string $at): Build => self::build($b, $at, $r)),
-            $r->each($d->accessories ?? [], '/accessories', static fn (\stdClass $a, string $at): AccessoryRule => new AccessoryRule(
-                $a->type,
-                $r->range($a->osVersion, "{$at}/osVersion"),
-                $r->range($a->needsHost, "{$at}/needsHost"),
+            $f->in('vendor')->string('id'),
+            $f->in('vendor')->string('name'),
+            $f->time('issuedAt'),
+            $f->time('freshUntil'),
+            $f->each('models', self::model(...)),
+            $f->each('builds', self::build(...)),
+            $f->each('accessories', static fn (Fields $a): AccessoryRule => new AccessoryRule(
+                $a->string('type'),
+                $a->range('osVersion'),
+                $a->range('needsHost'),
             )),
         );
     }
 
-    private static function model(\stdClass $m): Model
+    private static function model(Fields $m): Model
     {
+        $sold = $m->maybeIn('sold');
+
         return new Model(
-            $m->hardwareId, $m->name, $m->variant, Form::from($m->form), $m->osLine, $m->tac,
-            array_map(static fn (\stdClass $k): KeyAction => new KeyAction($k->action, $k->target, $k->seconds ?? null), $m->recoverySequence),
-            isset($m->sold) ? new Sold($m->sold->where ?? [], $m->sold->carrierTied ?? null) : Sold::unknown(),
+            $m->string('hardwareId'),
+            $m->string('name'),
+            $m->string('variant'),
+            $m->enum('form', Form::class),
+            $m->string('osLine'),
+            $m->strings('tac'),
+            $m->each('recoverySequence', static fn (Fields $k): KeyAction => new KeyAction(
+                $k->string('action'),
+                $k->string('target'),
+                $k->has('seconds') ? $k->float('seconds') : null,
+            )),
+            $sold === null ? Sold::unknown() : new Sold($sold->strings('where'), $sold->maybeBool('carrierTied')),
         );
     }
 
-    private static function build(\stdClass $b, string $at, Reader $r): Build
+    private static function build(Fields $b): Build
     {
         return new Build(
-            $b->osLine,
-            $r->version($b->version, "{$at}/version"),
-            $b->build,
-            Channel::from($b->channel),
-            $r->time($b->releasedAt, "{$at}/releasedAt"),
-            $b->rollbackIndex ?? 0,
-            $b->radioLevel ?? 0,
-            $r->maybe($b->hostAgentMinimum ?? null, "{$at}/hostAgentMinimum", $r->version(...)),
-            $b->eraseInstall ?? true,
-            $r->maybe($b->inPlaceFrom ?? null, "{$at}/inPlaceFrom", $r->range(...)),
-            $r->maybe($b->stepDownFrom ?? null, "{$at}/stepDownFrom", $r->range(...)),
-            (array) ($b->storeSchemas ?? new \stdClass),
-            $r->each($b->packages, "{$at}/packages", static fn (\stdClass $p, string $at): Package => new Package(
-                $p->hardwareIds, $p->fileName, $p->bytes, $p->sha256, $p->url,
-                $r->each($p->signing, "{$at}/signing", static fn (\stdClass $w, string $at): SigningWindow => self::window($w, $at, $r)),
-            )),
+            $b->string('osLine'),
+            $b->version('version'),
+            $b->string('build'),
+            $b->enum('channel', Channel::class),
+            $b->time('releasedAt'),
+            $b->maybeInt('rollbackIndex') ?? 0,
+            $b->maybeInt('radioLevel') ?? 0,
+            $b->maybeVersion('hostAgentMinimum'),
+            $b->maybeBool('eraseInstall') ?? true,
+            $b->maybeRange('inPlaceFrom'),
+            $b->maybeRange('stepDownFrom'),
+            $b->ints('storeSchemas'),
+            $b->each('packages', self::package(...)),
         );
     }
 
-    private static function window(\stdClass $w, string $at, Reader $r): SigningWindow
+    private static function package(Fields $p): Package
     {
-        $from = $r->time($w->from, "{$at}/from");
-        if ($w->until === null) {
+        return new Package(
+            $p->strings('hardwareIds'),
+            $p->string('fileName'),
+            $p->int('bytes'),
+            $p->string('sha256'),
+            $p->string('url'),
+            $p->each('signing', self::window(...)),
+        );
+    }
+
+    private static function window(Fields $w): SigningWindow
+    {
+        $from = $w->time('from');
+        $until = $w->maybeTime('until');
+        if ($until === null) {
             return SigningWindow::open($from);
         }
-        $until = $r->time($w->until, "{$at}/until");
-        if ($until <= $from) {
-            throw InvalidDocument::at(Format::Catalogue->value, "{$at}/until", 'expected a time after the window\'s start');
-        }
 
-        return SigningWindow::between($from, $until, $w->announced ?? false);
+        return $until > $from
+            ? SigningWindow::between($from, $until, $w->maybeBool('announced') ?? false)
+            : throw $w->fault('until', 'expected a time after the window\'s start');
     }
 }

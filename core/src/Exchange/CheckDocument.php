@@ -26,7 +26,9 @@ final class CheckDocument implements Document
     public static function read(Fields $document): Check
     {
         return Check::of(
-            $document->enum('code', CheckCode::class), $document->enum('state', CheckState::class), $document->maybeString('evidence') ?? '',
+            $document->enum('code', CheckCode::class),
+            $document->enum('state', CheckState::class),
+            $document->maybeString('evidence') ?? '',
         );
     }
 }

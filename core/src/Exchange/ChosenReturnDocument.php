@@ -24,7 +24,11 @@ final class ChosenReturnDocument implements Document
 {
     public static function write(object $value): array
     {
-        return self::way($value->way) + ['promise' => PromiseDocument::write($value->promise), 'by' => $value->by, 'at' => Rfc3339::format($value->at)];
+        return self::way($value->way) + [
+            'promise' => PromiseDocument::write($value->promise),
+            'by' => $value->by,
+            'at' => Rfc3339::format($value->at),
+        ];
     }
 
     public static function read(Fields $document): ChosenReturn
@@ -39,7 +43,7 @@ final class ChosenReturnDocument implements Document
     {
         return [
             'mode' => $way->mode()->value, 'backup' => $way->bag(),
-            'kinds' => $way instanceof KeepAsNew ? array_map(static fn (Kind $k): string => $k->value, $way->kinds) : [],
+            'kinds' => $way instanceof KeepAsNew ? array_column($way->kinds, 'value') : [],
         ];
     }
 

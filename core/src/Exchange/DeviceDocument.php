@@ -24,13 +24,25 @@ final class DeviceDocument implements Document
     public static function write(object $value): array
     {
         return [
-            'serial' => $value->serial, 'hardwareId' => $value->hardwareId, 'modelName' => $value->modelName, 'osLine' => $value->osLine,
-            'version' => (string) $value->version, 'build' => $value->build, 'rollbackCounter' => $value->rollbackCounter,
-            'radioMinimum' => $value->radioMinimum, 'capacityBytes' => $value->capacityBytes, 'freeBytes' => $value->freeBytes,
-            'batteryPercent' => $value->batteryPercent, 'charging' => $value->charging, 'paired' => $value->paired,
-            'ownerLock' => $value->ownerLock?->value, 'lockDelay' => $value->lockDelay?->value,
-            'lockDelayEndsAt' => Rfc3339::formatOrNull($value->lockDelayEndsAt), 'ownerAccountAtHand' => $value->ownerAccountAtHand,
-            'passcodeKnown' => $value->passcodeKnown, 'betaEnrolled' => $value->betaEnrolled,
+            'serial' => $value->serial,
+            'hardwareId' => $value->hardwareId,
+            'modelName' => $value->modelName,
+            'osLine' => $value->osLine,
+            'version' => (string) $value->version,
+            'build' => $value->build,
+            'rollbackCounter' => $value->rollbackCounter,
+            'radioMinimum' => $value->radioMinimum,
+            'capacityBytes' => $value->capacityBytes,
+            'freeBytes' => $value->freeBytes,
+            'batteryPercent' => $value->batteryPercent,
+            'charging' => $value->charging,
+            'paired' => $value->paired,
+            'ownerLock' => $value->ownerLock?->value,
+            'lockDelay' => $value->lockDelay?->value,
+            'lockDelayEndsAt' => Rfc3339::formatOrNull($value->lockDelayEndsAt),
+            'ownerAccountAtHand' => $value->ownerAccountAtHand,
+            'passcodeKnown' => $value->passcodeKnown,
+            'betaEnrolled' => $value->betaEnrolled,
             'accessories' => array_map(self::accessory(...), $value->accessories),
             'apps' => array_map(self::app(...), $value->apps),
             'kinds' => array_map(self::stock(...), $value->kinds),
@@ -42,12 +54,24 @@ final class DeviceDocument implements Document
         $identity = $document->maybeIn('identity');
 
         return new Device(
-            $document->string('serial'), $document->maybeString('hardwareId'), $document->string('modelName'), $document->string('osLine'),
-            $document->version('version'), $document->string('build'), $document->maybeInt('rollbackCounter'),
-            $document->maybeInt('radioMinimum'), $document->maybeInt('capacityBytes'), $document->maybeInt('freeBytes'),
-            $document->maybeInt('batteryPercent'), $document->maybeBool('charging'), $document->maybeBool('paired'),
-            $document->maybeEnum('ownerLock', OwnerLock::class), $document->maybeEnum('lockDelay', OwnerLock::class),
-            $document->maybeTime('lockDelayEndsAt'), $document->maybeBool('ownerAccountAtHand'), $document->maybeBool('passcodeKnown'),
+            $document->string('serial'),
+            $document->maybeString('hardwareId'),
+            $document->string('modelName'),
+            $document->string('osLine'),
+            $document->version('version'),
+            $document->string('build'),
+            $document->maybeInt('rollbackCounter'),
+            $document->maybeInt('radioMinimum'),
+            $document->maybeInt('capacityBytes'),
+            $document->maybeInt('freeBytes'),
+            $document->maybeInt('batteryPercent'),
+            $document->maybeBool('charging'),
+            $document->maybeBool('paired'),
+            $document->maybeEnum('ownerLock', OwnerLock::class),
+            $document->maybeEnum('lockDelay', OwnerLock::class),
+            $document->maybeTime('lockDelayEndsAt'),
+            $document->maybeBool('ownerAccountAtHand'),
+            $document->maybeBool('passcodeKnown'),
             $document->maybeBool('betaEnrolled'),
             $document->each('accessories', self::readAccessory(...)),
             $document->each('apps', self::readApp(...)),
@@ -61,7 +85,10 @@ final class DeviceDocument implements Document
     /** @return array<string, mixed> what most devices do not have */
     private static function unusual(Device $d): array
     {
-        $identity = ['candidates' => $d->identity->candidates, 'answered' => array_column($d->identity->answered, 'value')];
+        $identity = [
+            'candidates' => $d->identity->candidates,
+            'answered' => array_column($d->identity->answered, 'value'),
+        ];
 
         return ($d->identity->candidates === null ? [] : ['identity' => $identity])
             + ($d->dataOnDevice ? [] : ['dataOnDevice' => false])
@@ -70,7 +97,10 @@ final class DeviceDocument implements Document
 
     private static function readIdentity(Fields $f): Unresolved
     {
-        return new Unresolved($f->has('candidates') ? $f->strings('candidates') : null, $f->enums('answered', Question::class));
+        return new Unresolved(
+            $f->has('candidates') ? $f->strings('candidates') : null,
+            $f->enums('answered', Question::class),
+        );
     }
 
     /** @return array<string, string> */
@@ -99,15 +129,22 @@ final class DeviceDocument implements Document
     private static function stock(KindStock $s): array
     {
         return [
-            'kind' => $s->kind->value, 'items' => $s->items, 'bytes' => $s->bytes,
-            'lastChangedAt' => Rfc3339::formatOrNull($s->lastChangedAt), 'syncedAt' => Rfc3339::formatOrNull($s->syncedAt),
+            'kind' => $s->kind->value,
+            'items' => $s->items,
+            'bytes' => $s->bytes,
+            'lastChangedAt' => Rfc3339::formatOrNull($s->lastChangedAt),
+            'syncedAt' => Rfc3339::formatOrNull($s->syncedAt),
         ];
     }
 
     private static function readStock(Fields $f): KindStock
     {
         return new KindStock(
-            $f->enum('kind', Kind::class), $f->int('items'), $f->int('bytes'), $f->maybeTime('lastChangedAt'), $f->maybeTime('syncedAt'),
+            $f->enum('kind', Kind::class),
+            $f->int('items'),
+            $f->int('bytes'),
+            $f->maybeTime('lastChangedAt'),
+            $f->maybeTime('syncedAt'),
         );
     }
 }

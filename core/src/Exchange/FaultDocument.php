@@ -21,6 +21,10 @@ final class FaultDocument implements Document
 
     public static function read(Fields $document): Fault
     {
-        return Fault::of($document->enum('code', FaultCode::class), $document->string('path'), $document->string('detail'));
+        return Fault::of(
+            $document->enum('code', FaultCode::class),
+            $document->string('path'),
+            $document->string('detail'),
+        );
     }
 }

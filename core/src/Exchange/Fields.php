@@ -7,6 +7,7 @@ namespace JadeStep\Core\Exchange;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Version;
+use JadeStep\Core\Version\VersionRange;
 
 /**
  * Reads the fields of a document that this program has written itself (a row's column, say) as what they are. What is
@@ -102,6 +103,18 @@ final readonly class Fields
         return $this->parsed($name, $this->string($name), Version::parse(...));
     }
 
+    public function range(string $name): VersionRange
+    {
+        return $this->parsed($name, $this->string($name), VersionRange::parse(...));
+    }
+
+    public function maybeRange(string $name): ?VersionRange
+    {
+        $text = $this->maybeString($name);
+
+        return $text === null ? null : $this->parsed($name, $text, VersionRange::parse(...));
+    }
+
     public function maybeVersion(string $name): ?Version
     {
         $text = $this->maybeString($name);
@@ -164,7 +177,10 @@ final readonly class Fields
     {
         $texts = array_values($this->array($name));
 
-        return array_map(static fn (mixed $t): string => is_string($t) ? $t : throw self::unlike($name, 'texts'), $texts);
+        return array_map(
+            static fn (mixed $t): string => is_string($t) ? $t : throw self::unlike($name, 'texts'),
+            $texts,
+        );
     }
 
     /**
@@ -176,6 +192,17 @@ final readonly class Fields
     public function enums(string $name, string $enum): array
     {
         return array_map(static fn (string $t): \BackedEnum => $enum::from($t), $this->strings($name));
+    }
+
+    /** @return array<string, bool> */
+    public function flags(string $name): array
+    {
+        $flags = [];
+        foreach ($this->array($name) as $key => $value) {
+            $flags[(string) $key] = is_bool($value) ? $value : throw self::unlike($name, 'yes or no');
+        }
+
+        return $flags;
     }
 
     /** @return array<string, int> */
@@ -222,6 +249,12 @@ final readonly class Fields
         return new self([$name => $value] + $this->fields, $this->at, $this->format);
     }
 
+    /** @return array<array-key, mixed> as they are written */
+    public function all(): array
+    {
+        return $this->fields;
+    }
+
     /** @return list<string> */
     public function keys(): array
     {
@@ -246,7 +279,9 @@ final readonly class Fields
 
     private function below(string $name, mixed $value): self
     {
-        return is_array($value) ? new self($value, "{$this->at}/{$name}", $this->format) : throw self::unlike($name, 'an object');
+        return is_array($value)
+            ? new self($value, "{$this->at}/{$name}", $this->format)
+            : throw self::unlike($name, 'an object');
     }
 
     /**
@@ -262,8 +297,19 @@ final readonly class Fields
         try {
             return $as($text);
         } catch (\InvalidArgumentException $e) {
-            throw $this->format === null ? $e : InvalidDocument::at($this->format->value, "{$this->at}/{$name}", $e->getMessage());
+            throw $this->fault($name, $e->getMessage(), $e);
         }
+    }
+
+    /** What a schema cannot check of a document from outside is named by its place; a kept one is as it was written. */
+    public function fault(
+        string $name,
+        string $words,
+        ?\InvalidArgumentException $cause = null,
+    ): \RuntimeException|\LogicException {
+        return $this->format === null
+            ? $cause ?? new \UnexpectedValueException("The field {$name} of a kept document: {$words}.")
+            : InvalidDocument::at($this->format->value, "{$this->at}/{$name}", $words);
     }
 
     private static function unlike(string $name, string $wanted): \UnexpectedValueException

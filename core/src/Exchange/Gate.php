@@ -68,8 +68,12 @@ final class Gate
         return $faults === [] ? [['pointer' => '', 'message' => $error->message()]] : $faults;
     }
 
-    /** A choice between several forms is one fault, not one for each form that it is not. */
-    private static function leaves(ValidationError $error): \Generator
+    /**
+     * A choice between several forms is one fault, not one for each form that it is not.
+     *
+     * @return iterable<ValidationError>
+     */
+    private static function leaves(ValidationError $error): iterable
     {
         if ($error->subErrors() === [] || in_array($error->keyword(), ['oneOf', 'anyOf'], true)) {
             yield $error;
@@ -88,13 +92,21 @@ final class Gate
             return 'expected '.($schema->description ?? 'one of the forms that the format allows');
         }
         if ($error->keyword() === 'enum') {
-            return 'expected one of: '.implode(', ', array_map(static fn (mixed $v): string => is_string($v) ? $v : (string) json_encode($v), $schema->enum));
+            return 'expected one of: '
+                .implode(
+                    ', ',
+                    array_map(
+                        static fn (mixed $v): string => is_string($v) ? $v : (string) json_encode($v),
+                        $schema->enum,
+                    ),
+                );
         }
         if ($error->keyword() === 'additionalProperties') {
             return self::unknownFields($error, $schema);
         }
 
-        return (new ErrorFormatter)->formatErrorMessage($error).(isset($schema->description) ? ": expected {$schema->description}" : '');
+        return (new ErrorFormatter)->formatErrorMessage($error)
+            .(isset($schema->description) ? ": expected {$schema->description}" : '');
     }
 
     /** The validator names known fields that have faults of their own as well; only the unknown ones count here. */
@@ -102,7 +114,9 @@ final class Gate
     {
         $unknown = array_diff($error->args()['properties'], array_keys((array) ($schema->properties ?? [])));
 
-        return $unknown === [] ? null : 'unknown field '.implode(', ', $unknown).': check the spelling against the format';
+        return $unknown === []
+            ? null
+            : 'unknown field '.implode(', ', $unknown).': check the spelling against the format';
     }
 
     private static function pointer(ValidationError $error): string

@@ -15,6 +15,10 @@ final class GoalText
 {
     public const FORMS = '"8.7.0", "newest in 8", "below 9.0" or "before 2026-07-01"';
 
+    private const IN_A_MAJOR = '/\A(?:the )?newest (?:in|of) (?:major )?(\d{1,3})\z/';
+
+    private const BEFORE_A_DAY = '/\A(?:the )?(?:newest )?(?:released )?before (\d{4})-(\d\d)-(\d\d)\z/';
+
     /**
      * @throws \InvalidArgumentException where it is none of the four forms
      */
@@ -24,14 +28,18 @@ final class GoalText
         $number = '(\d+(?:\.\d+){0,2}(?:-[0-9a-z.-]+| [a-z]+(?: \d+)?)?)';
         try {
             return match (1) {
-                preg_match('/\A(?:the )?newest (?:in|of) (?:major )?(\d{1,3})\z/', $text, $m) => Goal::newestInMajor((int) $m[1]),
-                preg_match("/\A(?:the )?(?:newest )?below {$number}\z/", $text, $m) => Goal::newestBelow(self::version($m[1])),
-                preg_match('/\A(?:the )?(?:newest )?(?:released )?before (\d{4})-(\d\d)-(\d\d)\z/', $text, $m) => Goal::newestBefore(self::day($m)),
+                preg_match(self::IN_A_MAJOR, $text, $m) => Goal::newestInMajor((int) $m[1]),
+                preg_match("/\A(?:the )?(?:newest )?below {$number}\z/", $text, $m) => Goal::newestBelow(
+                    self::version($m[1]),
+                ),
+                preg_match(self::BEFORE_A_DAY, $text, $m) => Goal::newestBefore(self::day($m)),
                 preg_match("/\A(?:exactly )?{$number}\z/", $text, $m) => Goal::exact(self::version($m[1])),
                 default => throw new \InvalidArgumentException,
             };
         } catch (UnreadableVersion|\InvalidArgumentException) {
-            throw new \InvalidArgumentException('"'.Text::safe($text, 40).'" is not a goal. Write one of '.self::FORMS.'.');
+            throw new \InvalidArgumentException(
+                '"'.Text::safe($text, 40).'" is not a goal. Write one of '.self::FORMS.'.',
+            );
         }
     }
 
@@ -61,6 +69,8 @@ final class GoalText
     /** @param  array<int|string, string>  $m */
     private static function day(array $m): \DateTimeImmutable
     {
-        return checkdate((int) $m[2], (int) $m[3], (int) $m[1]) ? Rfc3339::parse("{$m[1]}-{$m[2]}-{$m[3]}T00:00:00Z") : throw new \InvalidArgumentException;
+        return checkdate((int) $m[2], (int) $m[3], (int) $m[1])
+            ? Rfc3339::parse("{$m[1]}-{$m[2]}-{$m[3]}T00:00:00Z")
+            : throw new \InvalidArgumentException;
     }
 }

@@ -18,8 +18,13 @@ final readonly class IntakeLine
      * @param  Identity|null  $identity  null where the line is too bad to look the model up
      * @param  list<string>  $faults
      */
-    public function __construct(public int $line, public array $cells, public ?Goal $goal, public ?Identity $identity, public array $faults)
-    {
+    public function __construct(
+        public int $line,
+        public array $cells,
+        public ?Goal $goal,
+        public ?Identity $identity,
+        public array $faults,
+    ) {
     }
 
     public function withFault(string $fault): self
@@ -35,8 +40,14 @@ final readonly class IntakeLine
         $version = $cell('version');
 
         return Said::of(
-            $cell('serial'), $imei === null ? null : Imei::parse($imei), $cell('modelName'), $cell('hardwareId'), null, null,
-            $version === null ? null : Version::parse($version), $cell('build'),
+            $cell('serial'),
+            $imei === null ? null : Imei::parse($imei),
+            $cell('modelName'),
+            $cell('hardwareId'),
+            null,
+            null,
+            $version === null ? null : Version::parse($version),
+            $cell('build'),
         );
     }
 

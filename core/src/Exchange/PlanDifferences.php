@@ -76,11 +76,17 @@ final readonly class PlanDifferences
         $found = [];
         foreach ($this->taken->legs as $i => $leg) {
             $new = $same->legs[$i];
-            if ($leg->windowEnds != $new->windowEnds) {
-                $found[] = new PlanDifference('window-end', self::windowEnd($leg->to->label(), $leg->windowEnds, $new->windowEnds));
+            if ($leg->windowEnds?->getTimestamp() !== $new->windowEnds?->getTimestamp()) {
+                $found[] = new PlanDifference(
+                    'window-end',
+                    self::windowEnd($leg->to->label(), $leg->windowEnds, $new->windowEnds),
+                );
             }
             if ($leg->package->sha256 !== $new->package->sha256) {
-                $found[] = new PlanDifference('package', "{$leg->to->label()} has another package now: what was fetched is not it.");
+                $found[] = new PlanDifference(
+                    'package',
+                    "{$leg->to->label()} has another package now: what was fetched is not it.",
+                );
             }
         }
 
@@ -93,7 +99,8 @@ final readonly class PlanDifferences
 
         return $now === null
             ? "The end of the window of {$name} is withdrawn."
-            : "The window of {$name} ends {$time($now)} now".($then === null ? ', which was not known.' : ", not {$time($then)}.");
+            : "The window of {$name} ends {$time($now)} now"
+                    .($then === null ? ', which was not known.' : ", not {$time($then)}.");
     }
 
     /** @return list<PlanDifference> */
@@ -102,9 +109,24 @@ final readonly class PlanDifferences
         $then = $this->taken->losses;
 
         return [
-            ...self::cost('is lost now', 'is not among the losses any more', self::labels($then->lost), self::labels($now->lost)),
-            ...self::cost('is at risk now', 'is not at risk any more', self::labels($then->atRisk), self::labels($now->atRisk)),
-            ...self::cost('comes back out of date now', 'is up to date now', self::labels($then->outOfDate), self::labels($now->outOfDate)),
+            ...self::cost(
+                'is lost now',
+                'is not among the losses any more',
+                self::labels($then->lost),
+                self::labels($now->lost),
+            ),
+            ...self::cost(
+                'is at risk now',
+                'is not at risk any more',
+                self::labels($then->atRisk),
+                self::labels($now->atRisk),
+            ),
+            ...self::cost(
+                'comes back out of date now',
+                'is up to date now',
+                self::labels($then->outOfDate),
+                self::labels($now->outOfDate),
+            ),
             ...self::cost(
                 'loses its pairing now', 'keeps its pairing now',
                 $this->device->accessoryNames($then->pairingLost), $this->device->accessoryNames($now->pairingLost),
@@ -124,10 +146,14 @@ final readonly class PlanDifferences
     private static function cost(string $more, string $less, array $then, array $now): array
     {
         $said = static fn (string $code, array $names, string $words): array => array_map(
-            static fn (string $name): PlanDifference => new PlanDifference($code, ucfirst($name)." {$words}."), array_values($names),
+            static fn (string $name): PlanDifference => new PlanDifference($code, ucfirst($name)." {$words}."),
+            array_values($names),
         );
 
-        return [...$said('cost', array_diff($now, $then), $more), ...$said('cost-gone', array_diff($then, $now), $less)];
+        return [
+            ...$said('cost', array_diff($now, $then), $more),
+            ...$said('cost-gone', array_diff($then, $now), $less),
+        ];
     }
 
     /** @return list<PlanDifference> */

@@ -59,7 +59,9 @@ final class PlanDocument implements Document
     /** @return array<string, mixed> */
     private static function rejection(Rejection $rejection): array
     {
-        return RouteDocument::build($rejection->build) + ['reasons' => array_map(self::reason(...), $rejection->reasons)];
+        return RouteDocument::build($rejection->build) + [
+            'reasons' => array_map(self::reason(...), $rejection->reasons),
+        ];
     }
 
     private static function readRejection(Fields $f): Rejection
@@ -77,7 +79,9 @@ final class PlanDocument implements Document
     {
         $facts = [];
         foreach ($f->keys() as $name) {
-            $name === 'code' || $facts[$name] = $f->fact($name);
+            if ($name !== 'code') {
+                $facts[$name] = $f->fact($name);
+            }
         }
 
         return Reason::of($f->enum('code', ReasonCode::class), $facts);

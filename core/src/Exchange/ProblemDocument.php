@@ -26,6 +26,9 @@ final class ProblemDocument implements Document
 
         return $code === ProblemCode::PermitRefused
             ? Problem::permitRefused($reason, $document->string('detail'))
-            : Problem::told($code === ProblemCode::SaidNo || $code === null ? $reason : $code->value, $document->string('detail'));
+            : Problem::told(
+                $code === ProblemCode::SaidNo || $code === null ? $reason : $code->value,
+                $document->string('detail'),
+            );
     }
 }

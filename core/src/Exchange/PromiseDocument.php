@@ -15,11 +15,17 @@ final class PromiseDocument implements Document
 {
     public static function write(object $value): array
     {
-        return ['kinds' => array_map(RouteDocument::fate(...), $value->fates), 'losses' => RouteDocument::losses($value->losses)];
+        return [
+            'kinds' => array_map(RouteDocument::fate(...), $value->fates),
+            'losses' => RouteDocument::losses($value->losses),
+        ];
     }
 
     public static function read(Fields $document): Promise
     {
-        return new Promise($document->each('kinds', RouteDocument::readFate(...)), RouteDocument::readLosses($document->in('losses')));
+        return new Promise(
+            $document->each('kinds', RouteDocument::readFate(...)),
+            RouteDocument::readLosses($document->in('losses')),
+        );
     }
 }

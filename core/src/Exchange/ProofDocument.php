@@ -25,7 +25,10 @@ final class ProofDocument implements Document
 {
     public static function write(object $value): array
     {
-        $codes = static fn (array $kinds): array => array_map(static fn (ProvenKind $k): string => $k->promise->kind->value, $kinds);
+        $codes = static fn (array $kinds): array => array_map(
+            static fn (ProvenKind $k): string => $k->promise->kind->value,
+            $kinds,
+        );
 
         return [
             'comparedAt' => Rfc3339::format($value->comparedAt),
@@ -52,10 +55,17 @@ final class ProofDocument implements Document
     private static function kind(ProvenKind $k): array
     {
         return [
-            'kind' => $k->promise->kind->value, 'outcome' => $k->promise->outcome->value, 'from' => $k->promise->from?->value,
-            'asOf' => Rfc3339::formatOrNull($k->promise->asOf), 'before' => $k->before, 'there' => $k->there,
-            'happened' => $k->happened->value, 'verdict' => $k->verdict->value, 'namedLater' => $k->namedLater,
-            'compared' => $k->compared, 'same' => $k->same,
+            'kind' => $k->promise->kind->value,
+            'outcome' => $k->promise->outcome->value,
+            'from' => $k->promise->from?->value,
+            'asOf' => Rfc3339::formatOrNull($k->promise->asOf),
+            'before' => $k->before,
+            'there' => $k->there,
+            'happened' => $k->happened->value,
+            'verdict' => $k->verdict->value,
+            'namedLater' => $k->namedLater,
+            'compared' => $k->compared,
+            'same' => $k->same,
             'changed' => array_map(self::rewritten(...), $k->changed),
             'missing' => array_map(self::item(...), $k->missing),
             'extra' => $k->extra, 'moreExtra' => $k->moreExtra,
@@ -65,11 +75,23 @@ final class ProofDocument implements Document
     private static function readKind(Fields $f): ProvenKind
     {
         $kind = $f->enum('kind', Kind::class);
-        $promise = new KindFate($kind, $f->enum('outcome', Outcome::class), $f->maybeEnum('from', Source::class), $f->maybeTime('asOf'), null);
+        $promise = new KindFate(
+            $kind,
+            $f->enum('outcome', Outcome::class),
+            $f->maybeEnum('from', Source::class),
+            $f->maybeTime('asOf'),
+            null,
+        );
 
         return new ProvenKind(
-            $promise, $f->int('before'), $f->int('there'), $f->enum('happened', Happened::class), $f->enum('verdict', AgainstPromise::class),
-            $f->maybeBool('namedLater') ?? false, $f->bool('compared'), $f->int('same'),
+            $promise,
+            $f->int('before'),
+            $f->int('there'),
+            $f->enum('happened', Happened::class),
+            $f->enum('verdict', AgainstPromise::class),
+            $f->maybeBool('namedLater') ?? false,
+            $f->bool('compared'),
+            $f->int('same'),
             $f->each('changed', self::readRewritten(...)),
             $f->each('missing', static fn (Fields $i): Item => self::readItem($i, $kind)),
             $f->strings('extra'), $f->int('moreExtra'),
@@ -90,11 +112,22 @@ final class ProofDocument implements Document
     /** @return array<string, mixed> */
     private static function item(Item $i): array
     {
-        return ['path' => $i->path, 'bytes' => $i->bytes, 'sha256' => $i->sha256, 'modifiedAt' => Rfc3339::format($i->modifiedAt)];
+        return [
+            'path' => $i->path,
+            'bytes' => $i->bytes,
+            'sha256' => $i->sha256,
+            'modifiedAt' => Rfc3339::format($i->modifiedAt),
+        ];
     }
 
     private static function readItem(Fields $f, Kind $kind): Item
     {
-        return new Item($kind->value, $f->string('path'), $f->int('bytes'), $f->string('sha256'), $f->time('modifiedAt'));
+        return new Item(
+            $kind->value,
+            $f->string('path'),
+            $f->int('bytes'),
+            $f->string('sha256'),
+            $f->time('modifiedAt'),
+        );
     }
 }

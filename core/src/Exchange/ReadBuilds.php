@@ -8,10 +8,10 @@ namespace JadeStep\Core\Exchange;
 final readonly class ReadBuilds
 {
     /**
-     * @param  array<string, mixed>  $document  a catalogue document
-     * @param  list<array{line: int, message: string}>  $faults
+     * @param  Fields  $document  a catalogue document
+     * @param  list<LineFault>  $faults
      */
-    public function __construct(public array $document, public array $faults)
+    public function __construct(public Fields $document, public array $faults)
     {
     }
 }

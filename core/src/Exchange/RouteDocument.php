@@ -135,10 +135,13 @@ final class RouteDocument implements Document
     /** @return array<string, float> */
     public static function minutes(Minutes $m): array
     {
-        return array_map(
-            static fn (float $v): float => round($v, 1),
-            ['low' => $m->low, 'likely' => $m->likely, 'high' => $m->high, 'expected' => $m->expected, 'deviation' => $m->deviation],
-        );
+        return array_map(static fn (float $v): float => round($v, 1), [
+            'low' => $m->low,
+            'likely' => $m->likely,
+            'high' => $m->high,
+            'expected' => $m->expected,
+            'deviation' => $m->deviation,
+        ]);
     }
 
     /** @return array<string, mixed> */
@@ -148,7 +151,11 @@ final class RouteDocument implements Document
             'move' => $leg->move->value,
             'from' => ['version' => (string) $leg->fromVersion, 'build' => $leg->fromBuild],
             'to' => self::build($leg->to),
-            'package' => ['fileName' => $leg->package->fileName, 'bytes' => $leg->package->bytes, 'sha256' => $leg->package->sha256],
+            'package' => [
+                'fileName' => $leg->package->fileName,
+                'bytes' => $leg->package->bytes,
+                'sha256' => $leg->package->sha256,
+            ],
             'startsAfterMinutes' => round($leg->startsAfterMinutes, 1),
             'windowEnds' => Rfc3339::formatOrNull($leg->windowEnds),
         ];
@@ -182,7 +189,13 @@ final class RouteDocument implements Document
 
     private static function readMinutes(Fields $f): Minutes
     {
-        return Minutes::told($f->float('low'), $f->float('likely'), $f->float('high'), $f->float('expected'), $f->float('deviation'));
+        return Minutes::told(
+            $f->float('low'),
+            $f->float('likely'),
+            $f->float('high'),
+            $f->float('expected'),
+            $f->float('deviation'),
+        );
     }
 
     private static function readBase(?Fields $f): ?BaseUse

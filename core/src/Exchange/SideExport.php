@@ -16,9 +16,9 @@ use Sabre\VObject\ParseException;
 use Sabre\VObject\Reader;
 
 /**
- * Writes kinds of a bag out in open formats, as a tar stream: contacts as vCard 4.0 (RFC 6350), calendars as iCalendar
- * (RFC 5545), messages as JSON Lines and CSV, the call log as CSV, notes as Markdown, photos and recordings as the files
- * that they are. What cannot be read stays as it is, below `unreadable/`, and is named.
+ * Writes kinds of a bag out in open formats, as a tar stream: contacts as vCard 4.0 (RFC 6350), calendars as
+ * iCalendar (RFC 5545), messages as JSON Lines and CSV, the call log as CSV, notes as Markdown, photos and recordings
+ * as the files that they are. What cannot be read stays as it is, below `unreadable/`, and is named.
  */
 final class SideExport
 {
@@ -34,16 +34,25 @@ final class SideExport
     private array $unreadable = [];
 
     /** @param  list<Kind>  $kinds */
-    private function __construct(private readonly TarWriter $tar, private readonly array $kinds, private readonly string $top, private readonly int $now)
-    {
+    private function __construct(
+        private readonly TarWriter $tar,
+        private readonly array $kinds,
+        private readonly string $top,
+        private readonly int $now,
+    ) {
     }
 
     /**
      * @param  list<Kind>  $kinds
      * @return list<string> the items that could not be read in their format
      */
-    public static function write(BagContent $content, array $kinds, string $top, \DateTimeImmutable $now, TarWriter $tar): array
-    {
+    public static function write(
+        BagContent $content,
+        array $kinds,
+        string $top,
+        \DateTimeImmutable $now,
+        TarWriter $tar,
+    ): array {
         $export = new self($tar, $kinds, $top, $now->getTimestamp());
         $content->each($export->item(...));
         $export->end();
@@ -75,11 +84,19 @@ final class SideExport
         };
     }
 
+    /** @return list<string> the cards of a file, one by one */
+    private static function cards(string $text): array
+    {
+        $cards = preg_split('/(?<=END:VCARD)\s+/i', trim($text));
+
+        return $cards === false ? [] : $cards;
+    }
+
     private function card(Item $item, string $text): void
     {
         $cards = '';
         try {
-            foreach (preg_split('/(?<=END:VCARD)\s+/i', trim($text)) ?: [] as $one) {
+            foreach (self::cards($text) as $one) {
                 $card = Reader::read($one);
                 $card instanceof VCard || throw new ParseException('no card');
                 $cards .= self::named($card->convert(Document::VCARD40), $one)->serialize();
@@ -90,11 +107,22 @@ final class SideExport
         }
     }
 
-    /** A card without a UID gets one that is the same for the same card, so that it is not doubled when it is brought in twice. */
+    /**
+     * A card without a UID gets one that is the same for the same card, so that it is not doubled when it is brought
+     * in twice.
+     */
     private static function named(Document $card, string $text): Document
     {
         if (! $card->__isset('UID')) {
-            $card->add('UID', 'urn:uuid:'.preg_replace('/\A(.{8})(.{4}).(.{3}).(.{3})(.{12}).*\z/', '$1-$2-8$3-8$4-$5', hash('sha256', $text)));
+            $card->add(
+                'UID',
+                'urn:uuid:'
+                    .preg_replace(
+                        '/\A(.{8})(.{4}).(.{3}).(.{3})(.{12}).*\z/',
+                        '$1-$2-8$3-8$4-$5',
+                        hash('sha256', $text),
+                    ),
+            );
         }
 
         return $card;
@@ -121,11 +149,27 @@ final class SideExport
 
                 return;
             }
-            $value = static fn (string $name): string => is_scalar($fields[$name] ?? null) ? (string) $fields[$name] : '';
-            $rows[] = [[$item->path, $value('sentAt'), $value('from'), $value('text')], ['conversation' => $item->path] + $fields];
+            $value = static fn (string $name): string => is_scalar($fields[$name] ?? null)
+                ? (string) $fields[$name]
+                : '';
+            $rows[] = [
+                [$item->path, $value('sentAt'), $value('from'), $value('text')],
+                ['conversation' => $item->path] + $fields,
+            ];
         }
         array_push($this->messages, ...array_column($rows, 0));
-        $this->gathered['messages.jsonl'] = ($this->gathered['messages.jsonl'] ?? '').implode('', array_map(static fn (array $r): string => json_encode($r[1], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE)."\n", $rows));
+        $this->gathered['messages.jsonl'] =
+            ($this->gathered['messages.jsonl'] ?? '')
+            .implode(
+                '',
+                array_map(
+                    static fn (array $r): string => json_encode(
+                        $r[1],
+                        JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
+                    )."\n",
+                    $rows,
+                ),
+            );
     }
 
     private function leave(Item $item, string $text): void
@@ -142,7 +186,12 @@ final class SideExport
     /** @param  callable(int): string  $read */
     private function asItIs(Item $item, callable $read, string $folder): void
     {
-        $this->tar->addPieces("{$this->top}/{$folder}/{$item->path}", $item->bytes, $item->modifiedAt->getTimestamp(), $read);
+        $this->tar->addPieces(
+            "{$this->top}/{$folder}/{$item->path}",
+            $item->bytes,
+            $item->modifiedAt->getTimestamp(),
+            $read,
+        );
     }
 
     private function end(): void

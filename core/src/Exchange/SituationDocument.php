@@ -57,11 +57,19 @@ final class SituationDocument
             'device' => DeviceDocument::write($s->device),
             'backups' => array_map(self::writeBackup(...), $s->backups),
             'sideExports' => array_map(
-                static fn (string $kind, \DateTimeImmutable $at): array => ['kind' => $kind, 'takenAt' => Rfc3339::format($at)],
-                array_keys($s->sideExports), $s->sideExports,
+                static fn (string $kind, \DateTimeImmutable $at): array => [
+                    'kind' => $kind,
+                    'takenAt' => Rfc3339::format($at),
+                ],
+                array_keys($s->sideExports),
+                $s->sideExports,
             ),
-            'planned' => ['backup' => $s->plannedBackup->value, 'sideExports' => array_column($s->plannedSideExports, 'value')],
-            'bench' => self::writeBench($s->bench), 'goal' => GoalDocument::write($s->goal),
+            'planned' => [
+                'backup' => $s->plannedBackup->value,
+                'sideExports' => array_column($s->plannedSideExports, 'value'),
+            ],
+            'bench' => self::writeBench($s->bench),
+            'goal' => GoalDocument::write($s->goal),
             'accept' => ['pairingLost' => $s->acceptedPairingLost, 'appsUnavailable' => $s->acceptedAppsUnavailable],
         ] + ($s->startsAt === null ? [] : ['startsAt' => Rfc3339::format($s->startsAt)]);
     }
@@ -70,9 +78,16 @@ final class SituationDocument
     private static function writeBackup(HeldBackup $b): array
     {
         return [
-            'id' => $b->id, 'where' => $b->inCloud ? 'cloud' : 'bag', 'takenAt' => Rfc3339::format($b->takenAt), 'madeOn' => (string) $b->madeOn,
-            'declaredVersion' => (string) $b->declaredVersion, 'encrypted' => $b->encrypted, 'passphraseProven' => $b->passphraseProven,
-            'verified' => $b->verified, 'kinds' => array_column($b->kinds, 'value'), 'storeSchemas' => (object) $b->storeSchemas,
+            'id' => $b->id,
+            'where' => $b->inCloud ? 'cloud' : 'bag',
+            'takenAt' => Rfc3339::format($b->takenAt),
+            'madeOn' => (string) $b->madeOn,
+            'declaredVersion' => (string) $b->declaredVersion,
+            'encrypted' => $b->encrypted,
+            'passphraseProven' => $b->passphraseProven,
+            'verified' => $b->verified,
+            'kinds' => array_column($b->kinds, 'value'),
+            'storeSchemas' => (object) $b->storeSchemas,
         ];
     }
 
@@ -80,10 +95,15 @@ final class SituationDocument
     private static function writeBench(BenchFigures $b): array
     {
         return [
-            'linkBytesPerSecond' => $b->link->likely, 'backupBytesPerSecond' => $b->backup->likely, 'returnBytesPerSecond' => $b->return->likely,
-            'hostAgent' => $b->hostAgent?->label(), 'freeDiskBytes' => $b->freeDiskBytes,
+            'linkBytesPerSecond' => $b->link->likely,
+            'backupBytesPerSecond' => $b->backup->likely,
+            'returnBytesPerSecond' => $b->return->likely,
+            'hostAgent' => $b->hostAgent?->label(),
+            'freeDiskBytes' => $b->freeDiskBytes,
             'measured' => [
-                'linkBytesPerSecond' => $b->link->points(), 'backupBytesPerSecond' => $b->backup->points(), 'returnBytesPerSecond' => $b->return->points(),
+                'linkBytesPerSecond' => $b->link->points(),
+                'backupBytesPerSecond' => $b->backup->points(),
+                'returnBytesPerSecond' => $b->return->points(),
             ] + ($b->installMinutes === null ? [] : ['installMinutes' => $b->installMinutes->points()]),
         ];
     }
@@ -91,19 +111,32 @@ final class SituationDocument
     private static function readBackup(Fields $b): HeldBackup
     {
         return new HeldBackup(
-            $b->string('id'), $b->string('where') === 'cloud', $b->time('takenAt'), $b->version('madeOn'), $b->version('declaredVersion'),
-            $b->bool('encrypted'), $b->bool('passphraseProven'), $b->bool('verified'), $b->enums('kinds', Kind::class), $b->ints('storeSchemas'),
+            $b->string('id'),
+            $b->string('where') === 'cloud',
+            $b->time('takenAt'),
+            $b->version('madeOn'),
+            $b->version('declaredVersion'),
+            $b->bool('encrypted'),
+            $b->bool('passphraseProven'),
+            $b->bool('verified'),
+            $b->enums('kinds', Kind::class),
+            $b->ints('storeSchemas'),
         );
     }
 
     private static function readBench(Fields $b): BenchFigures
     {
         $own = $b->maybeIn('measured');
-        $rate = static fn (string $field): Rate => self::spread($own?->maybeIn($field)) ?? Rate::usual($b->float($field));
+        $rate = static fn (string $field): Rate => self::spread($own?->maybeIn($field))
+            ?? Rate::usual($b->float($field));
 
         return new BenchFigures(
-            $rate('linkBytesPerSecond'), $rate('backupBytesPerSecond'), $rate('returnBytesPerSecond'), self::spread($own?->maybeIn('installMinutes')),
-            $b->maybeVersion('hostAgent'), $b->int('freeDiskBytes'),
+            $rate('linkBytesPerSecond'),
+            $rate('backupBytesPerSecond'),
+            $rate('returnBytesPerSecond'),
+            self::spread($own?->maybeIn('installMinutes')),
+            $b->maybeVersion('hostAgent'),
+            $b->int('freeDiskBytes'),
         );
     }
 

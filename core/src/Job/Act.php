@@ -81,8 +81,14 @@ enum Act: string
             self::AskOverCable, self::LeaveRecovery, self::GoOnward => Stage::Install,
             self::LookFirst, self::EndLook, self::ChooseReturn, self::TickOverlay => Stage::Return,
             self::PutItemsBack, self::ReadForAftercare, self::TickAftercare, self::HandOver => Stage::HandOver,
-            self::AskToPair, self::SeeChanges, self::TellOfCloud, self::ChooseAgain, self::GivePassphrase, self::TryAgain,
-            self::GiveBack, self::Leave => null,
+            self::AskToPair,
+            self::SeeChanges,
+            self::TellOfCloud,
+            self::ChooseAgain,
+            self::GivePassphrase,
+            self::TryAgain,
+            self::GiveBack,
+            self::Leave => null,
         };
     }
 

@@ -20,7 +20,8 @@ final readonly class Facts
      * @param  Route|null  $route  the one that was taken
      * @param  bool  $encryptedBackup  whether the backup of this job is taken encrypted
      * @param  list<StepFact>  $steps  in their order
-     * @param  bool  $lineCrossed  whether all was proven after the serial was typed, so that the way to the install is open
+     * @param  bool  $lineCrossed  whether all was proven after the serial was typed, so that the way to the install
+     *   is open
      * @param  bool  $installBegun  whether the device was told to install: from then on there is only forward
      * @param  bool  $eraseBegun  whether it was told to erase: from then on the data is in the bags
      * @param  list<Check>  $checks  of the accepted route, as last seen

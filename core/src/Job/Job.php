@@ -9,8 +9,8 @@ use JadeStep\Core\Job\Internal\NextHand;
 use JadeStep\Core\Job\Internal\Resting;
 
 /**
- * What a job is: where it stands, which acts are open and why the others are not, what it rests on, whose hand is wanted
- * next, and what is said of it at the end. All of it is worked out from facts, here and nowhere else.
+ * What a job is: where it stands, which acts are open and why the others are not, what it rests on, whose hand is
+ * wanted next, and what is said of it at the end. All of it is worked out from facts, here and nowhere else.
  */
 final readonly class Job
 {
@@ -124,7 +124,8 @@ final readonly class Job
 
         return match (true) {
             $f->installBegun && $f->eraseBegun => 'Past the erase line: only forward. The data is in the sealed copy.',
-            $f->installBegun => 'The install has begun: only forward. The data stays on the device, and is in the sealed copy.',
+            $f->installBegun => 'The install has begun: only forward. The data stays on the device, and is in the '
+                .'sealed copy.',
             $f->lineCrossed => 'The line is open, and nothing has been written yet: it can still be left.',
             default => 'Before the erase line: everything can still be undone.',
         };
@@ -158,7 +159,9 @@ final readonly class Job
     {
         return match (true) {
             $this->isDone(StepCode::Prove) => Position::Compared,
-            $this->facts->return?->held === true && ! $this->isDone(StepCode::LowerCopy) && $this->step(StepCode::LowerCopy) !== null => Position::LookingFirst,
+            $this->facts->return?->held === true
+                && ! $this->isDone(StepCode::LowerCopy)
+                && $this->step(StepCode::LowerCopy) !== null => Position::LookingFirst,
             default => Position::Returning,
         };
     }

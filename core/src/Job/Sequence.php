@@ -39,7 +39,13 @@ final readonly class Sequence
     private const OF_A_LEG = [StepCode::EnterRecovery, StepCode::Install, StepCode::Wake];
 
     /** From putting the data back to the proof. */
-    public const OF_RETURN = [StepCode::LowerCopy, StepCode::PutBack, StepCode::SetUp, StepCode::BringIn, StepCode::Prove];
+    public const OF_RETURN = [
+        StepCode::LowerCopy,
+        StepCode::PutBack,
+        StepCode::SetUp,
+        StepCode::BringIn,
+        StepCode::Prove,
+    ];
 
     /** @param  list<StepAt>  $steps */
     private function __construct(public array $steps)
@@ -71,12 +77,15 @@ final readonly class Sequence
         }
         $returns = $route === null || $route->hasReturn();
 
-        return [...$steps, ...self::once($returns ? [...self::OF_RETURN, StepCode::HandOver] : [StepCode::Prove, StepCode::HandOver])];
+        return [
+            ...$steps,
+            ...self::once($returns ? [...self::OF_RETURN, StepCode::HandOver] : [StepCode::Prove, StepCode::HandOver]),
+        ];
     }
 
     /**
-     * Within a leg the leg's own steps come before each other, a leg comes after the one before it, and what follows the
-     * legs comes after the last.
+     * Within a leg the leg's own steps come before each other, a leg comes after the one before it, and what follows
+     * the legs comes after the last.
      *
      * @return list<StepAt> what has to be done before the step may begin
      */
@@ -85,9 +94,14 @@ final readonly class Sequence
         if ($step->code === StepCode::EnterRecovery && $step->leg > 0) {
             return [new StepAt(StepCode::Wake, $step->leg - 1)];
         }
-        $leg = $step->code->isOfLeg() ? $step->leg : max([0, ...array_map(static fn (StepAt $s): int => $s->leg, $this->steps)]);
+        $leg = $step->code->isOfLeg()
+            ? $step->leg
+            : max([0, ...array_map(static fn (StepAt $s): int => $s->leg, $this->steps)]);
 
-        return array_map(static fn (StepCode $c): StepAt => new StepAt($c, $c->isOfLeg() ? $leg : 0), $this->codesBefore($step->code));
+        return array_map(
+            static fn (StepCode $c): StepAt => new StepAt($c, $c->isOfLeg() ? $leg : 0),
+            $this->codesBefore($step->code),
+        );
     }
 
     public function has(StepCode $code): bool
@@ -98,7 +112,10 @@ final readonly class Sequence
     /** @return list<StepCode> */
     private function codesBefore(StepCode $code): array
     {
-        $known = array_map(fn (StepCode $c): array => $this->has($c) ? [$c] : $this->codesBefore($c), self::AFTER[$code->value]);
+        $known = array_map(
+            fn (StepCode $c): array => $this->has($c) ? [$c] : $this->codesBefore($c),
+            self::AFTER[$code->value],
+        );
 
         return array_values(array_unique(array_merge([], ...$known), SORT_REGULAR));
     }

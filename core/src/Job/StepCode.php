@@ -30,7 +30,12 @@ enum StepCode: string
         return match ($this) {
             self::Pair => Stage::Identify,
             self::ChooseRoute => Stage::Choose,
-            self::BackUp, self::VerifyBackup, self::SealBackup, self::FetchPackage, self::CrossLine, self::ProveSafety => Stage::Safeguard,
+            self::BackUp,
+            self::VerifyBackup,
+            self::SealBackup,
+            self::FetchPackage,
+            self::CrossLine,
+            self::ProveSafety => Stage::Safeguard,
             self::EnterRecovery, self::Install, self::Wake => Stage::Install,
             self::LowerCopy, self::PutBack, self::SetUp, self::BringIn => Stage::Return,
             self::Prove, self::HandOver => Stage::HandOver,
@@ -48,8 +53,20 @@ enum StepCode: string
     {
         return match ($this) {
             self::ChooseRoute, self::CrossLine, self::HandOver => true,
-            self::Pair, self::BackUp, self::VerifyBackup, self::SealBackup, self::FetchPackage, self::ProveSafety,
-            self::EnterRecovery, self::Install, self::Wake, self::LowerCopy, self::PutBack, self::SetUp, self::BringIn, self::Prove => false,
+            self::Pair,
+            self::BackUp,
+            self::VerifyBackup,
+            self::SealBackup,
+            self::FetchPackage,
+            self::ProveSafety,
+            self::EnterRecovery,
+            self::Install,
+            self::Wake,
+            self::LowerCopy,
+            self::PutBack,
+            self::SetUp,
+            self::BringIn,
+            self::Prove => false,
         };
     }
 

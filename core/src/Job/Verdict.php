@@ -44,17 +44,33 @@ final readonly class Verdict
         $unnamed = $proof->unnamed();
         $losses = [
             ...array_map(self::loss(...), $proof->named()),
-            ...array_map(static fn (string $n): string => "the pairing with {$n}", $before->accessoryNames($standing->losses->pairingLost)),
-            ...array_map(static fn (string $n): string => "the app {$n}", $before->appNames($standing->losses->appsUnavailable)),
+            ...array_map(
+                static fn (string $n): string => "the pairing with {$n}",
+                $before->accessoryNames($standing->losses->pairingLost),
+            ),
+            ...array_map(
+                static fn (string $n): string => "the app {$n}",
+                $before->appNames($standing->losses->appsUnavailable),
+            ),
         ];
         $byHand = array_filter($proof->kinds, static fn (ProvenKind $k): bool => $k->isByHand() && $k->before > 0);
         $later = array_filter($proof->kinds, static fn (ProvenKind $k): bool => $k->namedLater);
         $nothing = $losses === [] && $proof->missing() === 0 && $standing->losses->isEmpty();
-        $code = $unnamed !== [] ? VerdictCode::MoreMissing : ($nothing ? VerdictCode::NothingMissing : VerdictCode::AsNamed);
+        $code =
+            $unnamed !== []
+                ? VerdictCode::MoreMissing
+                : ($nothing
+                    ? VerdictCode::NothingMissing
+                    : VerdictCode::AsNamed);
 
         return new self(
-            $code, self::kindsOf($byHand), $losses, array_values(array_map(self::loss(...), $later)), array_map(self::loss(...), $unnamed),
-            self::kindsOf($unnamed), array_sum(array_map(static fn (ProvenKind $k): int => $k->unnamedItems(), $unnamed)),
+            $code,
+            self::kindsOf($byHand),
+            $losses,
+            array_values(array_map(self::loss(...), $later)),
+            array_map(self::loss(...), $unnamed),
+            self::kindsOf($unnamed),
+            array_sum(array_map(static fn (ProvenKind $k): int => $k->unnamedItems(), $unnamed)),
         );
     }
 
@@ -68,13 +84,18 @@ final readonly class Verdict
     {
         $named = $this->named === [] ? 'nothing of what it named is missing' : implode(', ', $this->named);
         $items = $this->unnamedItems === 1 ? '1 item' : "{$this->unnamedItems} items";
-        $later = $this->namedLater === [] ? '' : ' Accepted only later, on the way: '.implode(', ', $this->namedLater).'.';
+        $later =
+            $this->namedLater === []
+                ? ''
+                : ' Accepted only later, on the way: '.implode(', ', $this->namedLater).'.';
 
         return match ($this->code) {
             VerdictCode::NotYet => 'Before and after have not been compared yet.',
             VerdictCode::NothingMissing => 'Nothing is missing.'.$this->byHandWords(),
             VerdictCode::AsNamed => "All is as the plan named it: {$named}.{$later}".$this->byHandWords(),
-            VerdictCode::MoreMissing => 'More is missing than was named: '.implode(', ', $this->unnamed)." ({$items}). Put it back first.",
+            VerdictCode::MoreMissing => 'More is missing than was named: '
+                .implode(', ', $this->unnamed)
+                ." ({$items}). Put it back first.",
         };
     }
 
@@ -89,7 +110,9 @@ final readonly class Verdict
     {
         $label = $k->promise->kind->label();
 
-        return $k->happened === Happened::Nothing ? "{$label}, all of it" : "{$k->missingItems()} of {$k->before} in {$label}";
+        return $k->happened === Happened::Nothing
+            ? "{$label}, all of it"
+            : "{$k->missingItems()} of {$k->before} in {$label}";
     }
 
     /**

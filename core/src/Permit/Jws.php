@@ -30,7 +30,7 @@ final class Jws
             throw PermitUnfit::expired();
         } catch (BeforeValidException $e) {
             throw Untrusted::signature('it is dated in the future; check the clocks', $e);
-        } catch (\UnexpectedValueException|\InvalidArgumentException|\DomainException|\LogicException|\SodiumException $e) {
+        } catch (\UnexpectedValueException|\LogicException|\SodiumException $e) {
             throw Untrusted::signature($e->getMessage(), $e);
         } finally {
             JWT::$timestamp = $before;
@@ -40,7 +40,11 @@ final class Jws
     /** Tells a key that nobody has accepted from a signature that does not hold. */
     private static function assertKeyIsKnown(string $compact, KeySet $keys): void
     {
-        $head = json_decode((string) base64_decode(strtr(explode('.', trim($compact), 2)[0], '-_', '+/'), true), true, 4);
+        $head = json_decode(
+            (string) base64_decode(strtr(explode('.', trim($compact), 2)[0], '-_', '+/'), true),
+            true,
+            4,
+        );
         $kid = is_array($head) ? $head['kid'] ?? null : null;
         if (is_string($kid) && ! array_key_exists($kid, $keys->keys())) {
             throw Untrusted::unknownKey($kid);

@@ -29,11 +29,18 @@ final readonly class KeySet
         $keys = [];
         $thumbprints = [];
         foreach ($set['keys'] as $jwk) {
-            if (! is_array($jwk) || ($jwk['kty'] ?? null) !== 'OKP' || ($jwk['crv'] ?? null) !== 'Ed25519' || ! is_string($jwk['kid'] ?? null) || ! is_string($jwk['x'] ?? null)) {
+            if (
+                ! is_array($jwk)
+                || ($jwk['kty'] ?? null) !== 'OKP'
+                || ($jwk['crv'] ?? null) !== 'Ed25519'
+                || ! is_string($jwk['kid'] ?? null)
+                || ! is_string($jwk['x'] ?? null)
+            ) {
                 throw Untrusted::keys('every key must be an Ed25519 key (kty OKP) with a kid');
             }
             try {
-                $keys[$jwk['kid']] = JWK::parseKey(['alg' => 'EdDSA'] + $jwk) ?? throw Untrusted::keys('a key cannot be read');
+                $keys[$jwk['kid']] =
+                    JWK::parseKey(['alg' => 'EdDSA'] + $jwk) ?? throw Untrusted::keys('a key cannot be read');
             } catch (\UnexpectedValueException|\InvalidArgumentException|\DomainException $e) {
                 throw Untrusted::keys($e->getMessage(), $e);
             }
@@ -52,7 +59,10 @@ final readonly class KeySet
     /** RFC 7638 with the members that RFC 8037 section 2 requires. */
     private static function thumbprint(string $x): string
     {
-        $canonical = json_encode(['crv' => 'Ed25519', 'kty' => 'OKP', 'x' => $x], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES);
+        $canonical = json_encode(
+            ['crv' => 'Ed25519', 'kty' => 'OKP', 'x' => $x],
+            JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES,
+        );
 
         return rtrim(strtr(base64_encode(hash('sha256', $canonical, true)), '+/', '-_'), '=');
     }

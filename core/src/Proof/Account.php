@@ -24,7 +24,10 @@ final readonly class Account
      */
     public static function of(array $promise, Comparison $proof, array $before, array $now): self
     {
-        $compared = array_combine(array_map(static fn (KindComparison $k): string => $k->kind, $proof->kinds), $proof->kinds);
+        $compared = array_combine(
+            array_map(static fn (KindComparison $k): string => $k->kind, $proof->kinds),
+            $proof->kinds,
+        );
 
         return new self(array_map(static fn (KindFate $f): KindAccount => isset($compared[$f->kind->value])
             ? KindAccount::compared($f, $compared[$f->kind->value])
@@ -44,8 +47,8 @@ final readonly class Account
     }
 
     /**
-     * Said only where nothing is missing and the ledger promised nothing else. What is entered again or signed in to again
-     * by hand was never carried, and does not count as lost.
+     * Said only where nothing is missing and the ledger promised nothing else. What is entered again or signed in to
+     * again by hand was never carried, and does not count as lost.
      *
      * @param  list<string>  $promisedLosses  what the accepted route named as a cost
      */

@@ -37,7 +37,10 @@ final readonly class JobProof
             $since[$kind->promise->kind->value] = ! $kind->isUnexpectedLoss();
         }
 
-        return array_map(static fn (KindAccount $k): ProvenKind => self::kind($k, $since[$k->promise->kind->value] ?? false), $standing->kinds);
+        return array_map(
+            static fn (KindAccount $k): ProvenKind => self::kind($k, $since[$k->promise->kind->value] ?? false),
+            $standing->kinds,
+        );
     }
 
     /** @return int items of before that are not there, of the kinds that were compared item by item */
@@ -64,9 +67,18 @@ final readonly class JobProof
         $extra = $proof === null ? [] : array_map(static fn (Item $i): string => $i->path, $proof->extra);
 
         return new ProvenKind(
-            $k->promise, $k->before, $k->there, $k->happened, $k->verdict, $k->isUnexpectedLoss() && $explainedLater, $proof !== null,
-            $proof === null ? 0 : $proof->same, self::rewritten($proof), $proof === null ? [] : $proof->missing,
-            array_slice($extra, 0, self::EXTRA_KEPT), max(0, count($extra) - self::EXTRA_KEPT),
+            $k->promise,
+            $k->before,
+            $k->there,
+            $k->happened,
+            $k->verdict,
+            $k->isUnexpectedLoss() && $explainedLater,
+            $proof !== null,
+            $proof === null ? 0 : $proof->same,
+            self::rewritten($proof),
+            $proof === null ? [] : $proof->missing,
+            array_slice($extra, 0, self::EXTRA_KEPT),
+            max(0, count($extra) - self::EXTRA_KEPT),
         );
     }
 
@@ -75,6 +87,9 @@ final readonly class JobProof
     {
         $changed = $proof === null ? [] : $proof->changed;
 
-        return array_map(static fn (Rewritten $r): RewrittenItem => new RewrittenItem($r->path, $r->rule->name, $r->rule->words), $changed);
+        return array_map(
+            static fn (Rewritten $r): RewrittenItem => new RewrittenItem($r->path, $r->rule->name, $r->rule->words),
+            $changed,
+        );
     }
 }

@@ -17,8 +17,14 @@ final readonly class KindAccount
      * @param  int  $before  items
      * @param  int  $there  items of before that are there now; where only numbers are known, items there now
      */
-    private function __construct(public KindFate $promise, public ?KindComparison $proof, public int $before, public int $there, public Happened $happened, public AgainstPromise $verdict)
-    {
+    private function __construct(
+        public KindFate $promise,
+        public ?KindComparison $proof,
+        public int $before,
+        public int $there,
+        public Happened $happened,
+        public AgainstPromise $verdict,
+    ) {
     }
 
     /** Item by item. */
@@ -32,7 +38,14 @@ final readonly class KindAccount
             default => Happened::Nothing,
         };
 
-        return new self($promise, $proof, $proof->before, $there, $happened, self::verdict($promise, $happened, self::onlyNewerMissing($promise, $proof)));
+        return new self(
+            $promise,
+            $proof,
+            $proof->before,
+            $there,
+            $happened,
+            self::verdict($promise, $happened, self::onlyNewerMissing($promise, $proof)),
+        );
     }
 
     /** By numbers alone, since no backup tells the items. */
@@ -49,19 +62,28 @@ final readonly class KindAccount
         return $this->verdict === AgainstPromise::Worse;
     }
 
-    /** Whether it is not all there, as was named before. What is entered again by hand was never carried, and is no loss. */
+    /**
+     * Whether it is not all there, as was named before. What is entered again by hand was never carried, and is no
+     * loss.
+     */
     public function isNamedLoss(): bool
     {
-        return $this->verdict !== AgainstPromise::Worse && $this->happened !== Happened::All && ! in_array($this->promise->outcome, [Outcome::Kept, Outcome::SignInAgain, Outcome::ReEnter], true);
+        return $this->verdict !== AgainstPromise::Worse
+            && $this->happened !== Happened::All
+            && ! in_array($this->promise->outcome, [Outcome::Kept, Outcome::SignInAgain, Outcome::ReEnter], true);
     }
 
     private static function verdict(KindFate $promise, Happened $happened, bool $onlyNewerMissing): AgainstPromise
     {
         return match ($promise->outcome) {
-            Outcome::Kept, Outcome::Returned => $happened === Happened::All ? AgainstPromise::AsPromised : AgainstPromise::Worse,
+            Outcome::Kept, Outcome::Returned => $happened === Happened::All
+                ? AgainstPromise::AsPromised
+                : AgainstPromise::Worse,
             Outcome::ReturnedAsOf => $onlyNewerMissing ? AgainstPromise::AsPromised : AgainstPromise::Worse,
             Outcome::AtRisk => AgainstPromise::AsPromised,
-            Outcome::Lost, Outcome::SignInAgain, Outcome::ReEnter => $happened === Happened::Nothing ? AgainstPromise::AsPromised : AgainstPromise::Better,
+            Outcome::Lost, Outcome::SignInAgain, Outcome::ReEnter => $happened === Happened::Nothing
+                ? AgainstPromise::AsPromised
+                : AgainstPromise::Better,
         };
     }
 

@@ -45,7 +45,10 @@ final readonly class ProvenKind
     /** Whether it is not all there, as was named before, or later and accepted. */
     public function isNamedLoss(): bool
     {
-        return $this->happened !== Happened::All && ! $this->isByHand() && $this->promise->outcome !== Outcome::Kept && ! $this->isUnnamedLoss();
+        return $this->happened !== Happened::All
+            && ! $this->isByHand()
+            && $this->promise->outcome !== Outcome::Kept
+            && ! $this->isUnnamedLoss();
     }
 
     /** What cannot come back by anybody's doing is done by hand again; it is never missing, and never there. */

@@ -36,9 +36,24 @@ enum CheckCode: string
         return match ($this) {
             self::Paired, self::Link => Blocks::Backup,
             self::BetaEnrolment => Blocks::Nothing,
-            self::ModelResolved, self::OwnerLockOff, self::LockDelay, self::OwnerAccountAtHand, self::PasscodeKnown,
-            self::Battery, self::HostAgent, self::DiskSpace, self::BackupComplete, self::BackupVerified, self::SealedCopy,
-            self::PassphraseProven, self::SideExports, self::AccessoryAccepted, self::AppsAccepted, self::PackageVerified, self::AlmanacFresh, self::Permit => Blocks::Erase,
+            self::ModelResolved,
+            self::OwnerLockOff,
+            self::LockDelay,
+            self::OwnerAccountAtHand,
+            self::PasscodeKnown,
+            self::Battery,
+            self::HostAgent,
+            self::DiskSpace,
+            self::BackupComplete,
+            self::BackupVerified,
+            self::SealedCopy,
+            self::PassphraseProven,
+            self::SideExports,
+            self::AccessoryAccepted,
+            self::AppsAccepted,
+            self::PackageVerified,
+            self::AlmanacFresh,
+            self::Permit => Blocks::Erase,
         };
     }
 
@@ -75,9 +90,19 @@ enum CheckCode: string
         return match ($this) {
             self::Paired, self::Battery, self::Link, self::ModelResolved, self::PasscodeKnown => Who::AtDevice,
             self::OwnerLockOff, self::LockDelay, self::OwnerAccountAtHand => Who::Owner,
-            self::HostAgent, self::DiskSpace, self::BackupComplete, self::BackupVerified, self::SealedCopy, self::PassphraseProven,
-            self::SideExports, self::AccessoryAccepted, self::AppsAccepted, self::PackageVerified, self::AlmanacFresh,
-            self::Permit, self::BetaEnrolment => Who::AtScreen,
+            self::HostAgent,
+            self::DiskSpace,
+            self::BackupComplete,
+            self::BackupVerified,
+            self::SealedCopy,
+            self::PassphraseProven,
+            self::SideExports,
+            self::AccessoryAccepted,
+            self::AppsAccepted,
+            self::PackageVerified,
+            self::AlmanacFresh,
+            self::Permit,
+            self::BetaEnrolment => Who::AtScreen,
         };
     }
 
@@ -90,8 +115,17 @@ enum CheckCode: string
             self::BackupComplete, self::BackupVerified, self::SealedCopy => Act::BackUpAgain,
             self::PassphraseProven => Act::GivePassphrase,
             self::AccessoryAccepted, self::AppsAccepted, self::Permit => Act::ChooseAgain,
-            self::ModelResolved, self::OwnerLockOff, self::LockDelay, self::Battery, self::HostAgent, self::DiskSpace, self::Link,
-            self::SideExports, self::PackageVerified, self::AlmanacFresh, self::BetaEnrolment => null,
+            self::ModelResolved,
+            self::OwnerLockOff,
+            self::LockDelay,
+            self::Battery,
+            self::HostAgent,
+            self::DiskSpace,
+            self::Link,
+            self::SideExports,
+            self::PackageVerified,
+            self::AlmanacFresh,
+            self::BetaEnrolment => null,
         };
     }
 
@@ -99,11 +133,27 @@ enum CheckCode: string
     public function isForHands(): bool
     {
         return match ($this) {
-            self::BackupComplete, self::BackupVerified, self::SealedCopy, self::PassphraseProven, self::PackageVerified, self::Link,
+            self::BackupComplete,
+            self::BackupVerified,
+            self::SealedCopy,
+            self::PassphraseProven,
+            self::PackageVerified,
+            self::Link,
             self::SideExports => false,
-            self::Paired, self::ModelResolved, self::OwnerLockOff, self::LockDelay, self::OwnerAccountAtHand, self::PasscodeKnown,
-            self::Battery, self::HostAgent, self::DiskSpace, self::AccessoryAccepted, self::AppsAccepted, self::AlmanacFresh,
-            self::Permit, self::BetaEnrolment => true,
+            self::Paired,
+            self::ModelResolved,
+            self::OwnerLockOff,
+            self::LockDelay,
+            self::OwnerAccountAtHand,
+            self::PasscodeKnown,
+            self::Battery,
+            self::HostAgent,
+            self::DiskSpace,
+            self::AccessoryAccepted,
+            self::AppsAccepted,
+            self::AlmanacFresh,
+            self::Permit,
+            self::BetaEnrolment => true,
         };
     }
 
@@ -112,26 +162,34 @@ enum CheckCode: string
     {
         return match ($this) {
             self::Paired => 'Pair the device: unlock it and say yes to this computer on its screen.',
-            self::ModelResolved => 'Plug the device in, or settle which variant it is, so that one hardware id is left.',
+            self::ModelResolved => 'Plug the device in, or settle which variant it is, so that one hardware id is '
+                .'left.',
             self::OwnerLockOff => 'Have the owner switch the owner lock off on the device, with their account.',
-            self::LockDelay => 'Wait until the lock delay has run out, or have the owner remove the device from their account remotely, which has no delay.',
-            self::OwnerAccountAtHand => 'Make sure that the owner, or the owner\'s account and password, can be reached: the device may ask for them after the erase.',
+            self::LockDelay => 'Wait until the lock delay has run out, or have the owner remove the device from '
+                .'their account remotely, which has no delay.',
+            self::OwnerAccountAtHand => 'Make sure that the owner, or the owner\'s account and password, can be '
+                .'reached: the device may ask for them after the erase.',
             self::PasscodeKnown => 'Ask for the device\'s passcode and try it once on the device.',
             self::Battery => 'Charge the device to at least 50 %, or leave it on a charging cable.',
             self::HostAgent => 'Set up the host agent of this bench, and tell its version in Settings.',
-            self::Link => 'Use a steady cable and port, and leave them alone: the connection to the device was lost a moment ago.',
+            self::Link => 'Use a steady cable and port, and leave them alone: the connection to the device was '
+                .'lost a moment ago.',
             self::DiskSpace => 'Free space on this bench, or keep bags and packages on a larger disk.',
             self::BackupComplete => 'Back the device up.',
-            self::BackupVerified => 'Verify the backup, so that every byte of it has been read back; if it is damaged, back up again.',
+            self::BackupVerified => 'Verify the backup, so that every byte of it has been read back; if it is '
+                .'damaged, back up again.',
             self::SealedCopy => 'Seal the verified backup.',
-            self::PassphraseProven => 'Give the passphrase once more, so that it opens this very bag; if it is lost, back up again with another.',
+            self::PassphraseProven => 'Give the passphrase once more, so that it opens this very bag; if it is '
+                .'lost, back up again with another.',
             self::SideExports => 'Write these kinds out and keep the files: the plan brings them back from there.',
-            self::AccessoryAccepted => 'Accept by name that these accessories lose their pairing, or choose another route.',
+            self::AccessoryAccepted => 'Accept by name that these accessories lose their pairing, or choose '
+                .'another route.',
             self::AppsAccepted => 'Accept by name that these apps do not come back, or choose another route.',
             self::PackageVerified => 'Fetch the package and have its digest checked.',
             self::Permit => 'The vendor does not sign the route any more. Choose another route; the backup is kept.',
             self::AlmanacFresh => 'Refresh the almanac, then plan again.',
-            self::BetaEnrolment => 'After the install, take the device out of the beta programme, or it goes back up by itself.',
+            self::BetaEnrolment => 'After the install, take the device out of the beta programme, or it goes back '
+                .'up by itself.',
         };
     }
 }

@@ -16,17 +16,37 @@ final class DeviceChecks
     private const BATTERY_PERCENT = 50;
 
     /** @return list<Check> */
-    public static function of(Device $device, ?Catalogue $catalogue, ?Version $hostAgent, int $diskNeeded, int $diskFree, \DateTimeImmutable $now): array
-    {
+    public static function of(
+        Device $device,
+        ?Catalogue $catalogue,
+        ?Version $hostAgent,
+        int $diskNeeded,
+        int $diskFree,
+        \DateTimeImmutable $now,
+    ): array {
         return [
             Check::of(CheckCode::Paired, CheckState::ofReading($device->paired)),
-            Check::of(CheckCode::ModelResolved, CheckState::ofReading($device->hardwareId !== null), $device->hardwareId ?? ''),
+            Check::of(
+                CheckCode::ModelResolved,
+                CheckState::ofReading($device->hardwareId !== null),
+                $device->hardwareId ?? '',
+            ),
             Check::of(CheckCode::OwnerLockOff, CheckState::ofReading(self::off($device->ownerLock))),
-            Check::of(CheckCode::LockDelay, self::lockDelay($device, $now), $device->lockDelayEndsAt === null || $device->lockDelayEndsAt <= $now ? '' : 'Ends '.Rfc3339::format($device->lockDelayEndsAt)),
+            Check::of(
+                CheckCode::LockDelay,
+                self::lockDelay($device, $now),
+                $device->lockDelayEndsAt === null || $device->lockDelayEndsAt <= $now
+                    ? ''
+                    : 'Ends '.Rfc3339::format($device->lockDelayEndsAt),
+            ),
             Check::of(CheckCode::OwnerAccountAtHand, CheckState::ofReading($device->ownerAccountAtHand)),
             Check::of(CheckCode::PasscodeKnown, CheckState::ofReading($device->passcodeKnown)),
             self::battery($device),
-            Check::of(CheckCode::HostAgent, CheckState::ofReading($hostAgent === null ? null : true), $hostAgent?->label() ?? ''),
+            Check::of(
+                CheckCode::HostAgent,
+                CheckState::ofReading($hostAgent === null ? null : true),
+                $hostAgent?->label() ?? '',
+            ),
             Check::of(CheckCode::DiskSpace, CheckState::ofReading($diskNeeded <= $diskFree)),
             self::almanac($catalogue, $now),
             Check::of(CheckCode::BetaEnrolment, self::betaEnrolment($device)),
@@ -65,13 +85,19 @@ final class DeviceChecks
             $device->batteryPercent === null => null,
             default => $device->batteryPercent >= self::BATTERY_PERCENT,
         };
-        $evidence = $device->batteryPercent === null ? '' : $device->batteryPercent.' %'.($device->charging === true ? ', charging' : '');
+        $evidence =
+            $device->batteryPercent === null
+                ? ''
+                : $device->batteryPercent.' %'.($device->charging === true ? ', charging' : '');
 
         return Check::of(CheckCode::Battery, CheckState::ofReading($enough), $evidence);
     }
 
     private static function almanac(?Catalogue $catalogue, \DateTimeImmutable $now): Check
     {
-        return Check::of(CheckCode::AlmanacFresh, CheckState::ofReading($catalogue === null ? null : ! $catalogue->isStaleAt($now)));
+        return Check::of(
+            CheckCode::AlmanacFresh,
+            CheckState::ofReading($catalogue === null ? null : ! $catalogue->isStaleAt($now)),
+        );
     }
 }

@@ -20,7 +20,8 @@ final readonly class SafetyEvidence
      * @param  bool|null  $packageSound  whether the package's digest was compared and is right
      * @param  bool  $encrypted  whether the bag is encrypted
      * @param  string|null  $provenAt  when the passphrase last opened this very bag, in words
-     * @param  list<string>  $missingExports  kinds that the plan brings back from side exports, and that were not written out
+     * @param  list<string>  $missingExports  kinds that the plan brings back from side exports, and that were not
+     *   written out
      * @param  bool  $countsOnExports  whether the plan brings any kind back from a side export
      * @param  bool|null  $linkSteady  whether the connection to the device was there without a break lately
      */
@@ -45,7 +46,11 @@ final readonly class SafetyEvidence
         $damage = implode('; ', array_map(static fn (Fault $f): string => $f->message(), array_slice($faults, 0, 3)));
 
         return [
-            Check::of(CheckCode::BackupComplete, $this->complete(), $this->bag?->summary() ?? 'There is no whole backup of this device.'),
+            Check::of(
+                CheckCode::BackupComplete,
+                $this->complete(),
+                $this->bag?->summary() ?? 'There is no whole backup of this device.',
+            ),
             Check::of(CheckCode::BackupVerified, $this->verified(), $damage === '' ? '' : "Damaged: {$damage}"),
             Check::of(CheckCode::SealedCopy, CheckState::ofReading($this->sealed)),
             Check::of(CheckCode::PassphraseProven, $passphrase, (string) $this->provenAt),

@@ -33,17 +33,44 @@ final readonly class Base
      * @param  list<Kind>  $kinds
      * @param  array<string, int>  $storeSchemas
      */
-    public static function bag(string $backup, Version $declared, Version $installed, \DateTimeImmutable $asOf, array $kinds, array $storeSchemas, bool $isPlainPlan = false): self
-    {
+    public static function bag(
+        string $backup,
+        Version $declared,
+        Version $installed,
+        \DateTimeImmutable $asOf,
+        array $kinds,
+        array $storeSchemas,
+        bool $isPlainPlan = false,
+    ): self {
         return $declared->isAtMost($installed)
             ? new self($backup, Treatment::AsIs, $declared, 0, $asOf, $kinds, $storeSchemas, false, $isPlainPlan)
-            : new self($backup, Treatment::Lowered, $installed, $declared->major - $installed->major, $asOf, $kinds, $storeSchemas, false, $isPlainPlan);
+            : new self(
+                $backup,
+                Treatment::Lowered,
+                $installed,
+                $declared->major - $installed->major,
+                $asOf,
+                $kinds,
+                $storeSchemas,
+                false,
+                $isPlainPlan,
+            );
     }
 
     /** A cloud backup is never lowered; one from a newer version may be refused. */
     public static function cloud(HeldBackup $backup, Version $installed): self
     {
-        return new self($backup->id, Treatment::AsIs, $backup->declaredVersion, 0, $backup->takenAt, $backup->kinds, $backup->storeSchemas, $backup->madeOn->isAbove($installed), false);
+        return new self(
+            $backup->id,
+            Treatment::AsIs,
+            $backup->declaredVersion,
+            0,
+            $backup->takenAt,
+            $backup->kinds,
+            $backup->storeSchemas,
+            $backup->madeOn->isAbove($installed),
+            false,
+        );
     }
 
     public static function none(): self
@@ -53,7 +80,13 @@ final readonly class Base
 
     public function use(): BaseUse
     {
-        return new BaseUse($this->backup, $this->treatment, $this->declaredVersion, $this->majorsDown, $this->isUnproven());
+        return new BaseUse(
+            $this->backup,
+            $this->treatment,
+            $this->declaredVersion,
+            $this->majorsDown,
+            $this->isUnproven(),
+        );
     }
 
     /** Lowering by one major is common practice; more than that is unproven. */

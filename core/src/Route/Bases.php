@@ -23,7 +23,14 @@ final class Bases
             if ($held->inCloud) {
                 $bases[] = Base::cloud($held, $end->version);
             } elseif ($held->verified && (! $held->encrypted || $held->passphraseProven)) {
-                $bases[] = Base::bag($held->id, $held->declaredVersion, $end->version, $held->takenAt, $held->kinds, $held->storeSchemas);
+                $bases[] = Base::bag(
+                    $held->id,
+                    $held->declaredVersion,
+                    $end->version,
+                    $held->takenAt,
+                    $held->kinds,
+                    $held->storeSchemas,
+                );
             }
         }
 
@@ -34,6 +41,14 @@ final class Bases
     {
         $kinds = array_values(array_filter(Kind::cases(), $situation->plannedBackup->carries(...)));
 
-        return Base::bag('planned', $situation->device->version, $end->version, $situation->begins(), $kinds, $installed === null ? [] : $installed->storeSchemas, $situation->plannedBackup === PlannedBackup::Plain);
+        return Base::bag(
+            'planned',
+            $situation->device->version,
+            $end->version,
+            $situation->begins(),
+            $kinds,
+            $installed === null ? [] : $installed->storeSchemas,
+            $situation->plannedBackup === PlannedBackup::Plain,
+        );
     }
 }

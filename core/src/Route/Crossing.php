@@ -29,7 +29,9 @@ final readonly class Crossing
 
     public function end(): Build
     {
-        return $this->legs === [] ? throw new \LogicException('A crossing has at least one leg.') : $this->legs[count($this->legs) - 1]->to;
+        return $this->legs === []
+            ? throw new \LogicException('A crossing has at least one leg.')
+            : $this->legs[count($this->legs) - 1]->to;
     }
 
     public function erases(): int
@@ -40,7 +42,9 @@ final readonly class Crossing
     /** The latest start that still meets every window whose end is known. */
     public function latestStart(): ?\DateTimeImmutable
     {
-        $starts = array_filter(array_map(static fn (PlannedLeg $leg): ?\DateTimeImmutable => $leg->latestStart(), $this->legs));
+        $starts = array_filter(
+            array_map(static fn (PlannedLeg $leg): ?\DateTimeImmutable => $leg->latestStart(), $this->legs),
+        );
 
         return $starts === [] ? null : min($starts);
     }

@@ -23,8 +23,13 @@ final readonly class InstallJudge
     private bool $stale;
 
     /** @param  \DateTimeImmutable  $now the moment of planning, which the almanac's age is held against */
-    public function __construct(private Almanac $almanac, private Device $device, private ?Version $hostAgent, ?Catalogue $catalogue, \DateTimeImmutable $now)
-    {
+    public function __construct(
+        private Almanac $almanac,
+        private Device $device,
+        private ?Version $hostAgent,
+        ?Catalogue $catalogue,
+        \DateTimeImmutable $now,
+    ) {
         $this->stale = $catalogue?->isStaleAt($now) === true;
     }
 
@@ -37,8 +42,13 @@ final readonly class InstallJudge
     {
         $every = $this->everyMove($build, $from, $moment);
 
-        $reasons = $every === [] && $this->moves($build, $from) !== [] ? [] : [...$every, ...$this->ofMoves($build, $from)];
-        usort($reasons, static fn (Reason $a, Reason $b): int => array_search($a->code, ReasonCode::cases(), true) <=> array_search($b->code, ReasonCode::cases(), true));
+        $reasons =
+            $every === [] && $this->moves($build, $from) !== [] ? [] : [...$every, ...$this->ofMoves($build, $from)];
+        usort(
+            $reasons,
+            static fn (Reason $a, Reason $b): int => array_search($a->code, ReasonCode::cases(), true)
+                <=> array_search($b->code, ReasonCode::cases(), true),
+        );
 
         return $reasons;
     }
@@ -66,8 +76,15 @@ final readonly class InstallJudge
         $floor = $from->rollbackCounter !== null && $build->rollbackIndex < $from->rollbackCounter;
 
         return [
-            ...($floor ? [Reason::of(ReasonCode::RollbackFloor, ['index' => $build->rollbackIndex, 'counter' => (int) $from->rollbackCounter])] : []),
-            ...($from->runs($build) ? [Reason::of(ReasonCode::SameBuild)] : []),
+            ...$floor
+                ? [
+                    Reason::of(ReasonCode::RollbackFloor, [
+                        'index' => $build->rollbackIndex,
+                        'counter' => (int) $from->rollbackCounter,
+                    ]),
+                ]
+                : [],
+            ...$from->runs($build) ? [Reason::of(ReasonCode::SameBuild)] : [],
         ];
     }
 
@@ -78,7 +95,10 @@ final readonly class InstallJudge
             return $build->eraseInstall ? [Move::EraseInstall] : [];
         }
         $higher = $build->version->compare($from->version);
-        $stepDown = $higher < 0 && $build->version->major === $from->version->major && $build->stepDownFrom?->contains($from->version) === true;
+        $stepDown =
+            $higher < 0
+            && $build->version->major === $from->version->major
+            && $build->stepDownFrom?->contains($from->version) === true;
 
         return [
             ...($build->eraseInstall ? [Move::EraseInstall] : []),
@@ -136,7 +156,8 @@ final readonly class InstallJudge
     private function unresolved(): Reason
     {
         $known = $this->device->identity;
-        $fits = static fn (Model $m): bool => $known->candidates === null || in_array($m->hardwareId, $known->candidates, true);
+        $fits = static fn (Model $m): bool => $known->candidates === null
+            || in_array($m->hardwareId, $known->candidates, true);
         $models = array_values(array_filter($this->almanac->modelsNamed($this->device->modelName), $fits));
         $questions = Question::rank($models, $known->answered);
 
@@ -160,10 +181,16 @@ final readonly class InstallJudge
         }
         $ended = array_filter($package->signing, static fn (SigningWindow $w): bool => $w->hasEndedBy($moment));
         if ($ended !== []) {
-            return [Reason::windowClosed(max(array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->until ?? $moment, $ended)))];
+            return [
+                Reason::windowClosed(
+                    max(array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->until ?? $moment, $ended)),
+                ),
+            ];
         }
 
-        return $package->signing === [] ? [Reason::of(ReasonCode::WindowClosed)] : [Reason::windowNotOpenYet(self::firstStart($package))];
+        return $package->signing === []
+            ? [Reason::of(ReasonCode::WindowClosed)]
+            : [Reason::windowNotOpenYet(self::firstStart($package))];
     }
 
     private static function firstStart(Package $package): \DateTimeImmutable
@@ -177,14 +204,22 @@ final readonly class InstallJudge
     private function radio(Build $build): array
     {
         return $this->device->radioMinimum !== null && $build->radioLevel < $this->device->radioMinimum
-            ? [Reason::of(ReasonCode::RadioMismatch, ['level' => $build->radioLevel, 'minimum' => $this->device->radioMinimum])]
+            ? [
+                Reason::of(ReasonCode::RadioMismatch, [
+                    'level' => $build->radioLevel,
+                    'minimum' => $this->device->radioMinimum,
+                ]),
+            ]
             : [];
     }
 
     /** @return list<Reason> */
     private function hostAgent(Build $build): array
     {
-        if ($build->hostAgentMinimum === null || ($this->hostAgent !== null && $build->hostAgentMinimum->isAtMost($this->hostAgent))) {
+        if (
+            $build->hostAgentMinimum === null
+            || ($this->hostAgent !== null && $build->hostAgentMinimum->isAtMost($this->hostAgent))
+        ) {
             return [];
         }
 

@@ -8,11 +8,18 @@ use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Version\Version;
 
-/** What a device runs at one point of a route, whether it runs it at all, and the rollback counter stored in it by then. */
+/**
+ * What a device runs at one point of a route, whether it runs it at all, and the rollback counter stored in it by
+ * then.
+ */
 final readonly class Installed
 {
-    private function __construct(public Version $version, public string $build, public ?int $rollbackCounter, public bool $bootable)
-    {
+    private function __construct(
+        public Version $version,
+        public string $build,
+        public ?int $rollbackCounter,
+        public bool $bootable,
+    ) {
     }
 
     public static function on(Device $device): self
@@ -29,6 +36,11 @@ final readonly class Installed
     /** Verified boot raises the counter to the index of what is installed, and never lowers it. */
     public function after(Build $build): self
     {
-        return new self($build->version, $build->build, $this->rollbackCounter === null ? null : max($this->rollbackCounter, $build->rollbackIndex), true);
+        return new self(
+            $build->version,
+            $build->build,
+            $this->rollbackCounter === null ? null : max($this->rollbackCounter, $build->rollbackIndex),
+            true,
+        );
     }
 }

@@ -12,4 +12,15 @@ enum KindReason: string
     case CloudNewer = 'cloud-newer';
     case EncryptedOnly = 'encrypted-only';
     case NeverCarried = 'never-carried';
+
+    public function label(): string
+    {
+        return match ($this) {
+            self::SchemaTooNew => 'its store is too new for that version',
+            self::NotInBase => 'the backup does not hold it',
+            self::CloudNewer => 'the cloud keeps the newer one',
+            self::EncryptedOnly => 'only an encrypted backup carries it',
+            self::NeverCarried => 'no backup carries it',
+        };
+    }
 }

@@ -29,7 +29,10 @@ final readonly class Ledger
     /** @return list<KindFate> the ledger of a route without an erase: everything is kept */
     public static function kept(Situation $situation): array
     {
-        return array_map(static fn (KindStock $s): KindFate => new KindFate($s->kind, Outcome::Kept, Source::Device, null, null), $situation->device->kinds);
+        return array_map(
+            static fn (KindStock $s): KindFate => new KindFate($s->kind, Outcome::Kept, Source::Device, null, null),
+            $situation->device->kinds,
+        );
     }
 
     /**
@@ -45,7 +48,12 @@ final readonly class Ledger
             $asOf[$fate->kind->value] = $fate->asOf;
         }
 
-        return array_sum(array_map(static fn (KindStock $s): int => self::staleness($s, $asOf[$s->kind->value] ?? null), $device->kinds));
+        return array_sum(
+            array_map(
+                static fn (KindStock $s): int => self::staleness($s, $asOf[$s->kind->value] ?? null),
+                $device->kinds,
+            ),
+        );
     }
 
     private function fate(KindStock $stock): KindFate
@@ -54,7 +62,13 @@ final readonly class Ledger
         if ($fixed !== null) {
             $kept = $fixed === Outcome::Kept;
 
-            return new KindFate($stock->kind, $fixed, $kept ? Source::Device : null, null, $kept ? null : KindReason::NeverCarried);
+            return new KindFate(
+                $stock->kind,
+                $fixed,
+                $kept ? Source::Device : null,
+                null,
+                $kept ? null : KindReason::NeverCarried,
+            );
         }
         $why = $this->missingFromBase($stock);
         $options = [...($why === null ? [$this->fromBase($stock)] : []), ...$this->overlays($stock, $why)];
@@ -67,10 +81,14 @@ final readonly class Ledger
     private function missingFromBase(KindStock $stock): ?KindReason
     {
         if (! $this->base->holds($stock->kind)) {
-            return $this->base->isPlainPlan && PlannedBackup::Encrypted->carries($stock->kind) ? KindReason::EncryptedOnly : KindReason::NotInBase;
+            return $this->base->isPlainPlan && PlannedBackup::Encrypted->carries($stock->kind)
+                ? KindReason::EncryptedOnly
+                : KindReason::NotInBase;
         }
 
-        return $this->end->opens($stock->kind->value, $this->base->storeSchemas[$stock->kind->value] ?? null) ? null : KindReason::SchemaTooNew;
+        return $this->end->opens($stock->kind->value, $this->base->storeSchemas[$stock->kind->value] ?? null)
+            ? null
+            : KindReason::SchemaTooNew;
     }
 
     private function fromBase(KindStock $stock): KindFate
@@ -83,7 +101,13 @@ final readonly class Ledger
             default => Outcome::Returned,
         };
 
-        return new KindFate($stock->kind, $outcome, Source::Base, $asOf, $this->base->isNewerCloud ? KindReason::CloudNewer : null);
+        return new KindFate(
+            $stock->kind,
+            $outcome,
+            Source::Base,
+            $asOf,
+            $this->base->isNewerCloud ? KindReason::CloudNewer : null,
+        );
     }
 
     /** @return list<KindFate> sync before side export, so that of two equal ones the machine's own way is taken */
@@ -94,20 +118,36 @@ final readonly class Ledger
             : $this->situation->sideExports[$stock->kind->value] ?? null;
 
         return [
-            ...($stock->kind->canSync() && $stock->syncedAt !== null ? [self::overlay($stock, Source::Sync, $stock->syncedAt, $why)] : []),
-            ...($stock->kind->hasSideExport() && $export !== null ? [self::overlay($stock, Source::SideExport, $export, $why)] : []),
+            ...$stock->kind->canSync() && $stock->syncedAt !== null
+                ? [self::overlay($stock, Source::Sync, $stock->syncedAt, $why)]
+                : [],
+            ...$stock->kind->hasSideExport() && $export !== null
+                ? [self::overlay($stock, Source::SideExport, $export, $why)]
+                : [],
         ];
     }
 
-    private static function overlay(KindStock $stock, Source $from, \DateTimeImmutable $asOf, ?KindReason $why): KindFate
-    {
+    private static function overlay(
+        KindStock $stock,
+        Source $from,
+        \DateTimeImmutable $asOf,
+        ?KindReason $why,
+    ): KindFate {
         $staleness = self::staleness($stock, $asOf);
 
-        return new KindFate($stock->kind, $staleness > 0 ? Outcome::ReturnedAsOf : Outcome::Returned, $from, $asOf, $why);
+        return new KindFate(
+            $stock->kind,
+            $staleness > 0 ? Outcome::ReturnedAsOf : Outcome::Returned,
+            $from,
+            $asOf,
+            $why,
+        );
     }
 
     private static function staleness(KindStock $stock, ?\DateTimeImmutable $asOf): int
     {
-        return $stock->lastChangedAt === null || $asOf === null ? 0 : max(0, $stock->lastChangedAt->getTimestamp() - $asOf->getTimestamp());
+        return $stock->lastChangedAt === null || $asOf === null
+            ? 0
+            : max(0, $stock->lastChangedAt->getTimestamp() - $asOf->getTimestamp());
     }
 }

@@ -44,7 +44,13 @@ final readonly class Losses
             $with(Outcome::Lost),
             $with(Outcome::AtRisk),
             $with(Outcome::ReturnedAsOf),
-            array_column(array_filter($device->accessories, static fn (Accessory $a): bool => self::outgrows($a, $almanac, $end)), 'id'),
+            array_column(
+                array_filter(
+                    $device->accessories,
+                    static fn (Accessory $a): bool => self::outgrows($a, $almanac, $end),
+                ),
+                'id',
+            ),
             array_column(array_filter($device->apps, static fn (App $a): bool => $a->minimumOs->isAbove($end)), 'id'),
         );
     }
@@ -52,7 +58,13 @@ final readonly class Losses
     /** Whether anything at all is named as a cost. */
     public function isEmpty(): bool
     {
-        return [$this->lost, $this->atRisk, $this->outOfDate, $this->pairingLost, $this->appsUnavailable] === [[], [], [], [], []];
+        return [$this->lost, $this->atRisk, $this->outOfDate, $this->pairingLost, $this->appsUnavailable] === [
+            [],
+            [],
+            [],
+            [],
+            [],
+        ];
     }
 
     /**
@@ -72,7 +84,11 @@ final readonly class Losses
     {
         foreach ($almanac->catalogues as $catalogue) {
             foreach ($catalogue->accessories as $rule) {
-                if ($rule->type === $accessory->type && $rule->osVersion->contains($accessory->osVersion) && ! $rule->needsHost->contains($end)) {
+                if (
+                    $rule->type === $accessory->type
+                    && $rule->osVersion->contains($accessory->osVersion)
+                    && ! $rule->needsHost->contains($end)
+                ) {
                     return true;
                 }
             }

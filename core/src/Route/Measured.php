@@ -16,7 +16,10 @@ enum Measured: string
     public function field(): string
     {
         return match ($this) {
-            self::Link => 'linkBytesPerSecond', self::Backup => 'backupBytesPerSecond', self::Return => 'returnBytesPerSecond', self::Install => 'installMinutes',
+            self::Link => 'linkBytesPerSecond',
+            self::Backup => 'backupBytesPerSecond',
+            self::Return => 'returnBytesPerSecond',
+            self::Install => 'installMinutes',
         };
     }
 }

@@ -35,7 +35,7 @@ final readonly class Minutes
     /** One after the other: expectations add up, deviations as the root of the summed squares. */
     public static function sum(self ...$steps): self
     {
-        $add = static fn (string $field): float => array_sum(array_map(static fn (self $s): float => $s->{$field}, $steps));
+        $add = static fn (string $field): float => array_sum(array_column($steps, $field));
 
         return new self(
             $add('low'),

@@ -31,7 +31,10 @@ final readonly class Plan
      */
     public function demoting(array $refused): self
     {
-        $stopped = static fn (Route $r): bool => array_filter($refused, static fn (RefusedPermit $p): bool => $p->stopped($r)) !== [];
+        $stopped = static fn (Route $r): bool => array_filter(
+            $refused,
+            static fn (RefusedPermit $p): bool => $p->stopped($r),
+        ) !== [];
         $routes = $this->routes;
         usort($routes, static fn (Route $a, Route $b): int => $stopped($a) <=> $stopped($b)); // a stable sort
 

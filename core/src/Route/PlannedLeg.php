@@ -28,7 +28,7 @@ final readonly class PlannedLeg
     {
         $seconds = (int) ceil($this->before->cautious() * 60);
 
-        return $this->windowEnds?->modify("-{$seconds} seconds");
+        return $this->windowEnds?->sub(new \DateInterval("PT{$seconds}S"));
     }
 
     public function told(): Leg

@@ -49,7 +49,7 @@ final readonly class Planner
         foreach ($crossings as $crossing) {
             $ends[spl_object_id($crossing->end())] = $crossing->end();
         }
-        usort($ends, static fn (Build $a, Build $b): int => $b->compare($a) ?: strcmp($a->build, $b->build));
+        usort($ends, static fn (Build $a, Build $b): int => $a->compareForList($b));
 
         return $ends;
     }
@@ -77,7 +77,9 @@ final readonly class Planner
         foreach ($builds as $build) {
             if ($build !== $end && $situation->goal->admits($build)) {
                 $reasons = $judge->reasons($build, $from, $situation->begins());
-                $reasons === [] ?: $found[] = new Rejection($build->name(), $reasons);
+                if ($reasons !== []) {
+                    $found[] = new Rejection($build->name(), $reasons);
+                }
             }
         }
 
@@ -91,10 +93,13 @@ final readonly class Planner
      */
     private static function nearest(array $reached, Situation $situation): ?Build
     {
-        $usable = array_values(array_filter(
-            $reached,
-            static fn (Build $b): bool => $b->channel !== Channel::Beta && $b->version->isBelow($situation->device->version),
-        ));
+        $usable = array_values(
+            array_filter(
+                $reached,
+                static fn (Build $b): bool => $b->channel !== Channel::Beta
+                    && $b->version->isBelow($situation->device->version),
+            ),
+        );
         $above = array_values(array_filter($usable, static fn (Build $b): bool => $situation->goal->isBelow($b)));
         $below = array_values(array_filter($usable, static fn (Build $b): bool => ! $situation->goal->isBelow($b)));
 
@@ -133,11 +138,21 @@ final readonly class Planner
         $unpaired = array_values(array_diff($losses->pairingLost, $situation->acceptedPairingLost));
         $apps = array_values(array_diff($losses->appsUnavailable, $situation->acceptedAppsUnavailable));
         $device = $situation->device;
-        $state = static fn (array $lost, array $open): CheckState => $lost === [] ? CheckState::DoesNotApply : CheckState::ofReading($open === []);
+        $state = static fn (array $lost, array $open): CheckState => $lost === []
+            ? CheckState::DoesNotApply
+            : CheckState::ofReading($open === []);
 
         return [
-            Check::of(CheckCode::AccessoryAccepted, $state($losses->pairingLost, $unpaired), implode(', ', $device->accessoryNames($unpaired))),
-            Check::of(CheckCode::AppsAccepted, $state($losses->appsUnavailable, $apps), implode(', ', $device->appNames($apps))),
+            Check::of(
+                CheckCode::AccessoryAccepted,
+                $state($losses->pairingLost, $unpaired),
+                implode(', ', $device->accessoryNames($unpaired)),
+            ),
+            Check::of(
+                CheckCode::AppsAccepted,
+                $state($losses->appsUnavailable, $apps),
+                implode(', ', $device->appNames($apps)),
+            ),
         ];
     }
 }

@@ -7,6 +7,7 @@ namespace JadeStep\Core\Route;
 use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\KindStock;
+use JadeStep\Core\Text;
 use JadeStep\Core\Version\Version;
 
 /** What a technician pretends, to see how routes and ledger would change. A situation made by it enters no job. */
@@ -16,7 +17,8 @@ final readonly class Pretences
 
     /**
      * @param  array<string, bool>  $sync  by kind code: whether it syncs
-     * @param  array{takenAt: \DateTimeImmutable, madeOn: Version, backup: PlannedBackup}|null  $earlier  an older backup that is on the shelf
+     * @param  array{takenAt: \DateTimeImmutable, madeOn: Version, backup: PlannedBackup}|null  $earlier  an older
+     *   backup that is on the shelf
      * @param  float|null  $linkBytesPerSecond  above zero
      */
     public function __construct(
@@ -34,7 +36,10 @@ final readonly class Pretences
         $bench = $real->bench;
         $link = $this->linkBytesPerSecond === null ? $bench->link : Rate::usual($this->linkBytesPerSecond);
         $starts = $this->startsAt ?? $real->startsAt;
-        $stocks = array_map(fn (KindStock $s): KindStock => $this->stock($s, $starts ?? $real->now), $real->device->kinds);
+        $stocks = array_map(
+            fn (KindStock $s): KindStock => $this->stock($s, $starts ?? $real->now),
+            $real->device->kinds,
+        );
 
         return new Situation(
             $real->now,
@@ -43,7 +48,14 @@ final readonly class Pretences
             $real->sideExports,
             $this->backup ?? $real->plannedBackup,
             $real->plannedSideExports,
-            new BenchFigures($link, $bench->backup, $bench->return, $bench->installMinutes, $bench->hostAgent, $bench->freeDiskBytes),
+            new BenchFigures(
+                $link,
+                $bench->backup,
+                $bench->return,
+                $bench->installMinutes,
+                $bench->hostAgent,
+                $bench->freeDiskBytes,
+            ),
             $real->goal,
             $real->acceptedPairingLost,
             $real->acceptedAppsUnavailable,
@@ -60,16 +72,25 @@ final readonly class Pretences
         }
         $at = static fn (\DateTimeImmutable $t): string => $t->format('j M Y, H:i').' UTC';
         $way = static fn (PlannedBackup $b): string => match ($b) {
-            PlannedBackup::Plain => 'plain', PlannedBackup::Encrypted => 'encrypted', PlannedBackup::None => 'not at all'
+            PlannedBackup::Plain => 'plain',
+            PlannedBackup::Encrypted => 'encrypted',
+            PlannedBackup::None => 'not at all',
         };
 
-        return array_values(array_filter([
+        $earlier = $this->earlier;
+
+        return Text::said([
             ...$sync,
             $this->backup === null ? '' : "The new backup is taken {$way($this->backup)}",
-            $this->earlier === null ? '' : "A backup ({$way($this->earlier['backup'])}) made on {$this->earlier['madeOn']->label()}, {$at($this->earlier['takenAt'])}, is on the shelf",
-            $this->linkBytesPerSecond === null ? '' : 'The line carries '.round($this->linkBytesPerSecond / 1_000_000, 1).' MB/s',
+            $earlier === null
+                ? ''
+                : "A backup ({$way($earlier['backup'])}) made on {$earlier['madeOn']->label()}, "
+                    ."{$at($earlier['takenAt'])}, is on the shelf",
+            $this->linkBytesPerSecond === null
+                ? ''
+                : 'The line carries '.round($this->linkBytesPerSecond / 1_000_000, 1).' MB/s',
             $this->startsAt === null ? '' : "The work begins {$at($this->startsAt)}",
-        ]));
+        ]);
     }
 
     /** A kind that syncs continuously is as of the moment at which the work begins. */
@@ -84,7 +105,8 @@ final readonly class Pretences
 
     private function earlierBackup(Situation $real, Almanac $almanac): HeldBackup
     {
-        ['takenAt' => $takenAt, 'madeOn' => $madeOn, 'backup' => $backup] = $this->earlier ?? throw new \LogicException('There is none.');
+        ['takenAt' => $takenAt, 'madeOn' => $madeOn, 'backup' => $backup] =
+            $this->earlier ?? throw new \LogicException('There is none.');
         $schemas = [];
         foreach ($almanac->builds($real->device->osLine) as $build) {
             if ($build->version->equals($madeOn)) {

@@ -22,7 +22,10 @@ final readonly class Rate
         return new self($low, $likely, $high);
     }
 
-    /** What is usual for moving bytes: the time is spread over 0.9, 1 and 1.5 of what the rate gives (common practice, no source). */
+    /**
+     * What is usual for moving bytes: the time is spread over 0.9, 1 and 1.5 of what the rate gives (common practice,
+     * no source).
+     */
     public static function usual(float $bytesPerSecond): self
     {
         return new self($bytesPerSecond / 1.5, $bytesPerSecond, $bytesPerSecond / 0.9);

@@ -21,4 +21,36 @@ enum ReasonCode: string
     case NotAcceptedStepDown = 'not-accepted-step-down';
     case InPlaceOnly = 'in-place-only';
     case SameBuild = 'same-build';
+
+    /** Where a name stands in braces, the fact of that name beside the code goes in. */
+    public function words(): string
+    {
+        return match ($this) {
+            self::WrongModel => 'has no package for this hardware id',
+            self::ModelUnresolved => 'the exact variant is not known yet ({hardwareIds} fit): {question}',
+            self::WindowClosed => 'not signed since {since}',
+            self::WindowNotOpenYet => 'signed only from {from}',
+            self::AlmanacStale => 'the almanac is too old to say',
+            self::RollbackFloor => 'is below the device’s rollback counter',
+            self::RadioMismatch => 'its radio level is below {minimum}, which the device needs',
+            self::HostAgentOld => 'needs host agent {minimum}',
+            self::NotNewer => 'in place it could only be an update, and it is not newer',
+            self::NotAcceptedInPlace => 'it takes no in-place update from what is installed',
+            self::MajorStepInPlace => 'a step-down in place never crosses a major version',
+            self::NotAcceptedStepDown => 'it takes no in-place step-down from what is installed',
+            self::InPlaceOnly => 'is signed for in-place moves only',
+            self::SameBuild => 'is what is installed',
+        };
+    }
+
+    /** The words where the fact that belongs to it is not there. */
+    public function bareWords(): string
+    {
+        return match ($this) {
+            self::WindowClosed => 'was never signed for this model',
+            self::WindowNotOpenYet => 'is not signed yet',
+            self::RadioMismatch => 'its radio level is below what the device needs',
+            default => $this->words(),
+        };
+    }
 }

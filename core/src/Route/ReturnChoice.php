@@ -14,8 +14,13 @@ final readonly class ReturnChoice
      * @param  list<KindFate>  $fates  empty where it cannot be taken
      * @param  list<BaseReason>  $reasons  against it
      */
-    public function __construct(public ?string $backup, public ?Base $base, public array $fates, public array $reasons, public int $staleSeconds = 0)
-    {
+    public function __construct(
+        public ?string $backup,
+        public ?Base $base,
+        public array $fates,
+        public array $reasons,
+        public int $staleSeconds = 0,
+    ) {
     }
 
     public function selectable(): bool
@@ -26,7 +31,9 @@ final readonly class ReturnChoice
     /** @return array{int, int, int} kinds lost, kinds at risk, seconds out of date: the least is the best */
     public function price(): array
     {
-        $with = fn (Outcome $o): int => count(array_filter($this->fates, static fn (KindFate $f): bool => $f->outcome === $o));
+        $with = fn (Outcome $o): int => count(
+            array_filter($this->fates, static fn (KindFate $f): bool => $f->outcome === $o),
+        );
 
         return [$with(Outcome::Lost), $with(Outcome::AtRisk), $this->staleSeconds];
     }

@@ -8,7 +8,10 @@ use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
 
-/** All that might be put back on a device that runs a build now, side by side: the best first, then what cannot be taken. */
+/**
+ * All that might be put back on a device that runs a build now, side by side: the best first, then what cannot be
+ * taken.
+ */
 final readonly class ReturnChoices
 {
     /** @param  list<ReturnChoice>  $all */
@@ -19,9 +22,19 @@ final readonly class ReturnChoices
     /** @param  list<Candidate>  $candidates */
     public static function of(Situation $situation, Build $installed, array $candidates): self
     {
-        $choices = array_map(static fn (Candidate $c): ReturnChoice => self::choice($situation, $installed, $c), $candidates);
+        $choices = array_map(
+            static fn (Candidate $c): ReturnChoice => self::choice($situation, $installed, $c),
+            $candidates,
+        );
         $choices[] = self::bringing($situation, $installed, Base::none());
-        usort($choices, static fn (ReturnChoice $a, ReturnChoice $b): int => [! $a->selectable(), ...$a->price(), $a->backup === null] <=> [! $b->selectable(), ...$b->price(), $b->backup === null]);
+        usort(
+            $choices,
+            static fn (ReturnChoice $a, ReturnChoice $b): int => [
+                ! $a->selectable(),
+                ...$a->price(),
+                $a->backup === null,
+            ] <=> [! $b->selectable(), ...$b->price(), $b->backup === null],
+        );
 
         return new self($choices);
     }
@@ -63,10 +76,19 @@ final readonly class ReturnChoices
         $held = $candidate->backup;
         $base = $held->inCloud
             ? Base::cloud($held, $installed->version)
-            : Base::bag($held->id, $held->declaredVersion, $installed->version, $held->takenAt, $held->kinds, $held->storeSchemas);
+            : Base::bag(
+                $held->id,
+                $held->declaredVersion,
+                $installed->version,
+                $held->takenAt,
+                $held->kinds,
+                $held->storeSchemas,
+            );
         $reasons = self::against($candidate, $situation->device, $installed, $base);
 
-        return $reasons === [] ? self::bringing($situation, $installed, $base) : new ReturnChoice($held->id, $base, [], $reasons);
+        return $reasons === []
+            ? self::bringing($situation, $installed, $base)
+            : new ReturnChoice($held->id, $base, [], $reasons);
     }
 
     private static function bringing(Situation $situation, Build $installed, Base $base): ReturnChoice
@@ -94,13 +116,18 @@ final readonly class ReturnChoices
     }
 
     /**
-     * A cloud backup is never lowered: one from a newer version is taken only where the accepted route rests on it. A bag
-     * of which no kind opens on this version brings nothing, lowered or not.
+     * A cloud backup is never lowered: one from a newer version is taken only where the accepted route rests on it. A
+     * bag of which no kind opens on this version brings nothing, lowered or not.
      */
     private static function isTooNew(Candidate $c, Base $base, Build $installed): bool
     {
-        $opens = array_filter($c->backup->kinds, static fn (Kind $k): bool => $installed->opens($k->value, $c->backup->storeSchemas[$k->value] ?? null));
+        $opens = array_filter(
+            $c->backup->kinds,
+            static fn (Kind $k): bool => $installed->opens($k->value, $c->backup->storeSchemas[$k->value] ?? null),
+        );
 
-        return $base->isNewerCloud ? ! $c->accepted : $c->backup->kinds !== [] && $c->backup->declaredVersion->isAbove($installed->version) && $opens === [];
+        return $base->isNewerCloud
+            ? ! $c->accepted
+            : $c->backup->kinds !== [] && $c->backup->declaredVersion->isAbove($installed->version) && $opens === [];
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Route;
 
+use JadeStep\Core\Copied;
+
 /** The legs from the installed version to the goal, with what happens to every kind of data, the time and the bytes. */
 final readonly class Route
 {
@@ -34,7 +36,7 @@ final readonly class Route
 
     public function named(string $id, string $trade): self
     {
-        return new self(...['id' => $id, 'trade' => $trade] + get_object_vars($this));
+        return Copied::with($this, id: $id, trade: $trade);
     }
 
     public function erases(): int
@@ -78,7 +80,10 @@ final readonly class Route
 
     private function key(): string
     {
-        $legs = array_map(static fn (Leg $l): string => "{$l->move->value} {$l->to->version} {$l->to->build}", $this->legs);
+        $legs = array_map(
+            static fn (Leg $l): string => "{$l->move->value} {$l->to->version} {$l->to->build}",
+            $this->legs,
+        );
         $base = $this->base === null ? '' : "{$this->base->backup} {$this->base->treatment->value}";
 
         return implode(', ', $legs)." / {$base}";

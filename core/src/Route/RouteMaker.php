@@ -21,7 +21,11 @@ final readonly class RouteMaker
     public function routes(Build $end, array $crossings): array
     {
         $device = $this->situation->device;
-        $bases = Bases::of($this->situation, $end, $this->almanac->build($device->osLine, $device->version, $device->build));
+        $bases = Bases::of(
+            $this->situation,
+            $end,
+            $this->almanac->build($device->osLine, $device->version, $device->build),
+        );
         $routes = [];
         foreach ($crossings as $crossing) {
             if ($crossing->end() === $end) {
@@ -52,9 +56,18 @@ final readonly class RouteMaker
         $back = $bytes === null ? [] : [$this->times->putBack($bytes)];
 
         return new Route(
-            '', array_map(static fn (PlannedLeg $l): Leg => $l->told(), $crossing->legs), $crossing->fetchBytes(), $this->diskPeak($crossing),
-            Minutes::sum($crossing->minutes, ...$back), $base?->use(), $fates, Ledger::staleSeconds($device, $fates),
-            Losses::of($fates, $device, $this->almanac, $end->version), '', $this->times->bySteps($crossing->legs, $bytes), $crossing->latestStart(),
+            '',
+            array_map(static fn (PlannedLeg $l): Leg => $l->told(), $crossing->legs),
+            $crossing->fetchBytes(),
+            $this->diskPeak($crossing),
+            Minutes::sum($crossing->minutes, ...$back),
+            $base?->use(),
+            $fates,
+            Ledger::staleSeconds($device, $fates),
+            Losses::of($fates, $device, $this->almanac, $end->version),
+            '',
+            $this->times->bySteps($crossing->legs, $bytes),
+            $crossing->latestStart(),
         );
     }
 
@@ -72,7 +85,8 @@ final readonly class RouteMaker
     /** The backup at its largest, every package, the largest of them once more for its extraction, and 10 % spare. */
     private function diskPeak(Crossing $crossing): int
     {
-        $backup = $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->backupBytesAtMost();
+        $backup =
+            $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->backupBytesAtMost();
         $sizes = array_map(static fn (PlannedLeg $l): int => $l->package->bytes, $crossing->legs);
         $need = $backup + array_sum($sizes) + max([0, ...$sizes]);
 
@@ -86,7 +100,11 @@ final readonly class RouteMaker
     private static function unbeaten(array $routes): array
     {
         $priced = array_map(static fn (Route $r): array => [Price::of($r), $r], $routes);
-        usort($priced, static fn (array $a, array $b): int => $a[0]->compare($b[0]) ?: strcmp(self::key($a[1]), self::key($b[1])));
+        usort(
+            $priced,
+            static fn (array $a, array $b): int => [$a[0]->compare($b[0]), strcmp(self::key($a[1]), self::key($b[1]))]
+                <=> [0, 0],
+        );
         $kept = [];
         foreach ($priced as [$price, $route]) {
             foreach ($kept as [$other]) {
@@ -106,7 +124,9 @@ final readonly class RouteMaker
         $legs = array_map(static fn (Leg $l): string => $l->move->value.' '.$l->to->build, $route->legs);
 
         // of two that cost the same, the backup that is taken first comes before an older one
-        return implode(', ', $legs).' / '.($route->base?->backup === BaseUse::PLANNED ? '' : $route->base->backup ?? '');
+        return implode(', ', $legs)
+            .' / '
+            .($route->base?->backup === BaseUse::PLANNED ? '' : $route->base->backup ?? '');
     }
 
     /**

@@ -36,7 +36,9 @@ final readonly class Search
      */
     public static function crossings(Situation $situation, InstallJudge $judge, Timetable $times, array $builds): array
     {
-        $usable = array_values(array_filter($builds, static fn (Build $b): bool => self::mayBeLeg($b, $situation, $judge)));
+        $usable = array_values(
+            array_filter($builds, static fn (Build $b): bool => self::mayBeLeg($b, $situation, $judge)),
+        );
         $eraseLate = array_filter($usable, static fn (Build $b): bool => self::opensLater($b, $situation)) !== [];
         $search = new self($situation, $judge, $times, $usable, $eraseLate);
         $found = [];
@@ -54,7 +56,8 @@ final readonly class Search
         return ($build->channel !== Channel::Beta || $named)
             && ! Installed::on($device)->runs($build)
             && $judge->always($build) === []
-            && (self::packageOf($build, $situation)->windowAt($situation->begins()) !== null || self::opensLater($build, $situation));
+            && (self::packageOf($build, $situation)->windowAt($situation->begins()) !== null
+                || self::opensLater($build, $situation));
     }
 
     private static function opensLater(Build $build, Situation $situation): bool
@@ -70,7 +73,8 @@ final readonly class Search
 
     private static function packageOf(Build $build, Situation $situation): Package
     {
-        return $build->packageFor((string) $situation->device->hardwareId) ?? throw new \LogicException('A usable build has a package.');
+        return $build->packageFor((string) $situation->device->hardwareId)
+            ?? throw new \LogicException('A usable build has a package.');
     }
 
     /** @param  list<Crossing>  $found */
@@ -83,7 +87,9 @@ final readonly class Search
             foreach ($this->legs($so, $build) as $leg) {
                 $next = $so->with($leg, $this->times->afterPermit());
                 $found[] = $next;
-                count($next->legs) < self::MOST_LEGS && $this->walk($next, $found);
+                if (count($next->legs) < self::MOST_LEGS) {
+                    $this->walk($next, $found);
+                }
             }
         }
     }
@@ -102,10 +108,20 @@ final readonly class Search
         $before = Minutes::sum($so->minutes, $this->times->untilPermit($package));
         $window = $package->windowAt($so->legs === [] ? $this->situation->begins() : $this->at($before));
 
-        return $window === null ? [] : array_map(
-            static fn (Move $m): PlannedLeg => new PlannedLeg($m, $so->installed->version, $so->installed->build, $build, $package, $before, $window->until),
-            array_values($moves),
-        );
+        return $window === null
+            ? []
+            : array_map(
+                static fn (Move $m): PlannedLeg => new PlannedLeg(
+                    $m,
+                    $so->installed->version,
+                    $so->installed->build,
+                    $build,
+                    $package,
+                    $before,
+                    $window->until,
+                ),
+                array_values($moves),
+            );
     }
 
     private function at(Minutes $after): \DateTimeImmutable

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Route;
 
+use JadeStep\Core\Copied;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
 
@@ -46,6 +47,6 @@ final readonly class Situation
      */
     public function withSideExports(array $exports): self
     {
-        return new self(...['sideExports' => $exports] + get_object_vars($this));
+        return Copied::with($this, sideExports: $exports);
     }
 }

@@ -9,8 +9,8 @@ use JadeStep\Core\Almanac\Package;
 /**
  * How long the steps of a route take. A route is: pair and read, back up and verify, then for each leg fetch, enter
  * recovery mode, install, restart and activate; and where it erased and puts data back, the return and its restarts.
- * Defaults are common practice, no source; what moves bytes goes at the bench's rates, and an install
- * takes what it has taken here, as soon as there are enough measurements.
+ * Defaults are common practice, no source; what moves bytes goes at the bench's rates, and an install takes what it
+ * has taken here, as soon as there are enough measurements.
  */
 final readonly class Timetable
 {
@@ -69,16 +69,36 @@ final readonly class Timetable
     public function bySteps(array $legs, ?int $baseBytes): array
     {
         $bytes = $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->contentBytes();
-        $step = static fn (string $step, Minutes $minutes, int $leg = 0): StepEstimate => new StepEstimate($step, $leg, $minutes);
-        $fetches = array_map(fn (PlannedLeg $l): Minutes => $this->situation->bench->link->minutesFor($l->package->bytes), $legs);
+        $step = static fn (string $step, Minutes $minutes, int $leg = 0): StepEstimate => new StepEstimate(
+            $step,
+            $leg,
+            $minutes,
+        );
+        $fetches = array_map(
+            fn (PlannedLeg $l): Minutes => $this->situation->bench->link->minutesFor($l->package->bytes),
+            $legs,
+        );
         $steps = [
-            $step('pair', Minutes::of(1, 2, 4)), $step('back-up', $this->situation->bench->backup->minutesFor($bytes)),
-            $step('verify-backup', Rate::usual(self::VERIFY_BYTES_PER_SECOND)->minutesFor($bytes)), $step('fetch-package', Minutes::sum(...$fetches)),
+            $step('pair', Minutes::of(1, 2, 4)),
+            $step('back-up', $this->situation->bench->backup->minutesFor($bytes)),
+            $step('verify-backup', Rate::usual(self::VERIFY_BYTES_PER_SECOND)->minutesFor($bytes)),
+            $step('fetch-package', Minutes::sum(...$fetches)),
         ];
         foreach (array_keys($legs) as $leg) {
-            array_push($steps, $step('enter-recovery', $this->recovery, $leg), $step('install', $this->install, $leg), $step('wake', $this->restart, $leg));
+            array_push(
+                $steps,
+                $step('enter-recovery', $this->recovery, $leg),
+                $step('install', $this->install, $leg),
+                $step('wake', $this->restart, $leg),
+            );
         }
 
-        return $baseBytes === null ? $steps : [...$steps, $step('put-back', $this->situation->bench->return->minutesFor($baseBytes)), $step('set-up', Minutes::of(3, 5, 10))];
+        return $baseBytes === null
+            ? $steps
+            : [
+                ...$steps,
+                $step('put-back', $this->situation->bench->return->minutesFor($baseBytes)),
+                $step('set-up', Minutes::of(3, 5, 10)),
+            ];
     }
 }

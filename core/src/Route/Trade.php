@@ -6,6 +6,7 @@ namespace JadeStep\Core\Route;
 
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Text;
 
 /** Says in one sentence what a route trades. */
 final class Trade
@@ -50,13 +51,17 @@ final class Trade
     /** @return list<string> */
     private static function costs(Losses $losses, Device $device): array
     {
-        return array_values(array_filter([
+        return Text::said([
             $losses->lost === [] ? '' : 'loses '.self::names($losses->lost),
             $losses->atRisk === [] ? '' : 'risks '.self::names($losses->atRisk),
             $losses->outOfDate === [] ? '' : 'brings '.self::names($losses->outOfDate).' back out of date',
-            $losses->pairingLost === [] ? '' : 'unpairs '.implode(', ', $device->accessoryNames($losses->pairingLost)),
-            $losses->appsUnavailable === [] ? '' : 'leaves out '.implode(', ', $device->appNames($losses->appsUnavailable)),
-        ]));
+            $losses->pairingLost === []
+                ? ''
+                : 'unpairs '.implode(', ', $device->accessoryNames($losses->pairingLost)),
+            $losses->appsUnavailable === []
+                ? ''
+                : 'leaves out '.implode(', ', $device->appNames($losses->appsUnavailable)),
+        ]);
     }
 
     /** @return list<string> */
@@ -66,13 +71,13 @@ final class Trade
         $minutes = (int) (round($mine->minutes) - round($best->minutes));
         $megabytes = (int) (round($mine->bytes / 1_000_000) - round($best->bytes / 1_000_000));
 
-        return array_values(array_filter([
+        return Text::said([
             $minutes === 0 ? '' : abs($minutes).' min '.($minutes < 0 ? 'less' : 'more'),
             $megabytes === 0 ? '' : abs($megabytes).' MB '.($megabytes < 0 ? 'less' : 'more').' to fetch',
             $mine->erases < $best->erases ? 'fewer erases' : '',
             $mine->atRisk < $best->atRisk ? 'less at risk' : '',
             $mine->staleness < $best->staleness ? 'more up to date' : '',
-        ]));
+        ]);
     }
 
     /** @param  list<Kind>  $kinds */

@@ -17,7 +17,9 @@ final class Rfc3339
                 // falls through to the one message below
             }
         }
-        throw new \InvalidArgumentException('"'.\JadeStep\Core\Text::safe($text, 40).'" is not a time in UTC such as 2026-11-20T08:00:00Z.');
+        throw new \InvalidArgumentException(
+            '"'.\JadeStep\Core\Text::safe($text, 40).'" is not a time in UTC such as 2026-11-20T08:00:00Z.',
+        );
     }
 
     public static function format(\DateTimeImmutable $time): string

@@ -48,8 +48,9 @@ final readonly class Version implements \Stringable
      */
     public function compare(self $other): int
     {
-        return [$this->major, $this->minor, $this->patch] <=> [$other->major, $other->minor, $other->patch]
-            ?: $this->comparePreRelease($other);
+        $byNumber = [$this->major, $this->minor, $this->patch] <=> [$other->major, $other->minor, $other->patch];
+
+        return $byNumber === 0 ? $this->comparePreRelease($other) : $byNumber;
     }
 
     public function equals(self $other): bool

@@ -27,24 +27,69 @@ final class AftercareTest extends TestCase
     #[DataProvider('cases')]
     public function test_lists_what_is_left_to_do(array $device, array $now, array $expected): void
     {
-        self::assertSame($expected, array_column(array_map(static fn (AftercareItem $i): array => [$i->code->value, $i->state->value], self::of($device, $now)), 1, 0));
+        self::assertSame(
+            $expected,
+            array_column(
+                array_map(
+                    static fn (AftercareItem $i): array => [$i->code->value, $i->state->value],
+                    self::of($device, $now),
+                ),
+                1,
+                0,
+            ),
+        );
     }
 
     /** @return iterable<string, array<mixed>> */
     public static function cases(): iterable
     {
-        $always = ['owner-lock-on' => 'open', 'usual-backup' => 'open', 'updates-by-hand' => 'open', 'on-the-shelf' => 'told'];
-        $in = static fn (array $more, string $before): array => array_slice($always, 0, (int) array_search($before, array_keys($always), true)) + $more + $always;
+        $always = [
+            'owner-lock-on' => 'open',
+            'usual-backup' => 'open',
+            'updates-by-hand' => 'open',
+            'on-the-shelf' => 'told',
+        ];
+        $in = static fn (array $more, string $before): array => array_slice(
+            $always,
+            0,
+            (int) array_search($before, array_keys($always), true),
+        )
+            + $more
+            + $always;
         yield 'a device without surprises' => [[], [], $always];
         yield 'the device shows its lock' => [[], ['lock' => 'on'], ['owner-lock-on' => 'seen'] + $always];
-        yield 'cards and accounts' => [['kinds' => [Sample::stock('payment-cards'), Sample::stock('sign-ins')]], [], $in(['sign-in-again' => 'open', 'cards-again' => 'open'], 'on-the-shelf')];
-        yield 'it was in the beta programme, and is still' => [['betaEnrolled' => true], ['enrolled' => true], $in(['leave-beta' => 'open'], 'updates-by-hand')];
-        yield 'it was, and is not any more' => [['betaEnrolled' => true], ['enrolled' => false], $in(['leave-beta' => 'seen'], 'updates-by-hand')];
-        yield 'a later release of the line, which the goal admits' => [[], ['runs' => '8.6.0', 'goal' => Goal::newestInMajor(8)], $in(['step-up' => 'open'], 'on-the-shelf')];
-        yield 'a later release, which was not asked for' => [[], ['runs' => '8.6.0', 'goal' => Goal::exact(Version::parse('8.6.0'))], $always];
+        yield 'cards and accounts' => [
+            ['kinds' => [Sample::stock('payment-cards'), Sample::stock('sign-ins')]],
+            [],
+            $in(['sign-in-again' => 'open', 'cards-again' => 'open'], 'on-the-shelf'),
+        ];
+        yield 'it was in the beta programme, and is still' => [
+            ['betaEnrolled' => true],
+            ['enrolled' => true],
+            $in(['leave-beta' => 'open'], 'updates-by-hand'),
+        ];
+        yield 'it was, and is not any more' => [
+            ['betaEnrolled' => true],
+            ['enrolled' => false],
+            $in(['leave-beta' => 'seen'], 'updates-by-hand'),
+        ];
+        yield 'a later release of the line, which the goal admits' => [
+            [],
+            ['runs' => '8.6.0', 'goal' => Goal::newestInMajor(8)],
+            $in(['step-up' => 'open'], 'on-the-shelf'),
+        ];
+        yield 'a later release, which was not asked for' => [
+            [],
+            ['runs' => '8.6.0', 'goal' => Goal::exact(Version::parse('8.6.0'))],
+            $always,
+        ];
         yield 'the route itself stepped up' => [[], ['steppedUp' => true], $in(['step-up' => 'seen'], 'on-the-shelf')];
         yield 'a wearable and an app that need more' => [
-            ['accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0']], 'apps' => [['id' => 'net', 'name' => 'Net Map', 'minimumOs' => '9.0.0']]], [],
+            [
+                'accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0']],
+                'apps' => [['id' => 'net', 'name' => 'Net Map', 'minimumOs' => '9.0.0']],
+            ],
+            [],
             $in(['wearable' => 'told', 'apps-later' => 'told'], 'on-the-shelf'),
         ];
     }
@@ -54,8 +99,19 @@ final class AftercareTest extends TestCase
         $at = Rfc3339::parse(Sample::NOW);
         [$open, $seen] = [self::of([], [])[0], self::of([], ['lock' => 'on'])[0]];
 
-        self::assertSame(['attested', 'Teo', 'seen', null], [$open->attested('Teo', $at)->state->value, $open->attested('Teo', $at)->by, $seen->attested('Teo', $at)->state->value, $seen->attested('Teo', $at)->by]);
-        self::assertSame('Net Map', implode(self::of(['apps' => [['id' => 'net', 'name' => 'Net Map', 'minimumOs' => '9.0.0']]], [])[3]->names));
+        self::assertSame(
+            ['attested', 'Teo', 'seen', null],
+            [
+                $open->attested('Teo', $at)->state->value,
+                $open->attested('Teo', $at)->by,
+                $seen->attested('Teo', $at)->state->value,
+                $seen->attested('Teo', $at)->by,
+            ],
+        );
+        self::assertSame(
+            'Net Map',
+            implode(self::of(['apps' => [['id' => 'net', 'name' => 'Net Map', 'minimumOs' => '9.0.0']]], [])[3]->names),
+        );
     }
 
     /**
@@ -65,13 +121,28 @@ final class AftercareTest extends TestCase
      */
     private static function of(array $device, array $now): array
     {
-        $almanac = Sample::almanac(Sample::catalogue([Sample::build('8.6.0', '8F190', self::OPEN), Sample::build('8.7.0', '8G210', self::OPEN, ['inPlaceFrom' => '>=8.0 <8.7'])]));
+        $almanac = Sample::almanac(
+            Sample::catalogue([
+                Sample::build('8.6.0', '8F190', self::OPEN),
+                Sample::build('8.7.0', '8G210', self::OPEN, ['inPlaceFrom' => '>=8.0 <8.7']),
+            ]),
+        );
         $before = Sample::read(Sample::situation($device))->device;
         $runs = $almanac->builds('tarn')[($now['runs'] ?? '8.7.0') === '8.7.0' ? 0 : 1];
 
         return Aftercare::of(
-            $before, Losses::of([], $before, $almanac, $runs->version), $runs, $now['goal'] ?? Goal::newestInMajor(8), $now['steppedUp'] ?? false, $almanac,
-            isset($now['lock']) ? OwnerLock::from($now['lock']) : null, $now['enrolled'] ?? null, ['Tide Table', 'bank and mail'], ['Backup of today'], null, Rfc3339::parse(Sample::NOW),
+            $before,
+            Losses::of([], $before, $almanac, $runs->version),
+            $runs,
+            $now['goal'] ?? Goal::newestInMajor(8),
+            $now['steppedUp'] ?? false,
+            $almanac,
+            isset($now['lock']) ? OwnerLock::from($now['lock']) : null,
+            $now['enrolled'] ?? null,
+            ['Tide Table', 'bank and mail'],
+            ['Backup of today'],
+            null,
+            Rfc3339::parse(Sample::NOW),
         );
     }
 }

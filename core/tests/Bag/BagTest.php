@@ -121,7 +121,10 @@ final class BagTest extends TestCase
         Sample::bag("{$this->folder}/b-17");
         $damage("{$this->folder}/b-17");
 
-        $faults = array_map(static fn (Fault $f): string => $f->code->value.' '.$f->path, BagVerifier::verify("{$this->folder}/b-17")->faults);
+        $faults = array_map(
+            static fn (Fault $f): string => $f->code->value.' '.$f->path,
+            BagVerifier::verify("{$this->folder}/b-17")->faults,
+        );
 
         self::assertEqualsCanonicalizing($expected, $faults);
     }
@@ -136,43 +139,154 @@ final class BagTest extends TestCase
             }
             file_put_contents("{$bag}/tagmanifest-sha256.txt", Manifest::render($digests));
         };
-        $edit = static fn (string $name, callable $change): callable => static function (string $bag) use ($name, $change, $rewriteTags): void {
+        $edit = static fn (string $name, callable $change): callable => static function (string $bag) use (
+            $name,
+            $change,
+            $rewriteTags,
+        ): void {
             file_put_contents("{$bag}/{$name}", $change((string) file_get_contents("{$bag}/{$name}")));
             $rewriteTags($bag);
         };
-        yield 'one flipped bit' => [static function (string $bag): void {
-            $text = (string) file_get_contents("{$bag}/data/photos/album/deck 1.jpg");
-            $text[777] = chr(ord($text[777]) ^ 1);
-            file_put_contents("{$bag}/data/photos/album/deck 1.jpg", $text);
-        }, 'altered data/photos/album/deck 1.jpg'];
-        yield 'a file is gone' => [static fn (string $bag) => unlink("{$bag}/data/contacts/una.vcf"), 'missing data/contacts/una.vcf', 'wrong-oxum bag-info.txt'];
-        yield 'a file too many' => [static fn (string $bag) => file_put_contents("{$bag}/data/contacts/teo.vcf", 'x'), 'unlisted data/contacts/teo.vcf', 'wrong-oxum bag-info.txt'];
-        yield 'a file too many beside the payload' => [static fn (string $bag) => file_put_contents("{$bag}/readme.txt", 'x'), 'unlisted readme.txt'];
-        yield 'a link in the place of a file' => [static function (string $bag): void {
-            unlink("{$bag}/data/contacts/una.vcf");
-            symlink('/etc/hostname', "{$bag}/data/contacts/una.vcf");
-        }, 'link data/contacts/una.vcf', 'wrong-oxum bag-info.txt'];
-        yield 'a description changed by hand' => [static fn (string $bag) => file_put_contents("{$bag}/bag-info.txt", str_replace('Declared-Version: 9.3.0', 'Declared-Version: 8.7.0', (string) file_get_contents("{$bag}/bag-info.txt"))), 'altered bag-info.txt'];
-        yield 'no manifest' => [static fn (string $bag) => unlink("{$bag}/manifest-sha256.txt"),
-            'missing manifest-sha256.txt', 'missing manifest-sha256.txt', 'unlisted data/photos/album/deck 1.jpg', 'unlisted data/photos/album/100%.jpg', 'unlisted data/contacts/una.vcf',
-            'unlisted data/settings/system/about.json', 'unlisted data/settings/user/ålesund.json', 'inventory-differs inventory.jsonl',
-            'inventory-differs data/photos/album/deck 1.jpg', 'inventory-differs data/photos/album/100%.jpg', 'inventory-differs data/contacts/una.vcf',
-            'inventory-differs data/settings/system/about.json', 'inventory-differs data/settings/user/ålesund.json'];
-        yield 'no tag manifest, as an unfinished bag has none' => [static fn (string $bag) => unlink("{$bag}/tagmanifest-sha256.txt"),
-            'missing tagmanifest-sha256.txt', 'unlisted bag-info.txt', 'unlisted bagit.txt', 'unlisted inventory.jsonl', 'unlisted manifest-sha256.txt'];
-        yield 'another version of the standard' => [$edit('bagit.txt', static fn (string $t): string => str_replace('1.0', '7.0', $t)), 'bad-declaration bagit.txt'];
-        yield 'another encoding' => [$edit('bagit.txt', static fn (string $t): string => str_replace('UTF-8', 'UTF-16', $t)), 'bad-declaration bagit.txt'];
-        yield 'files left to be fetched' => [static fn (string $bag) => file_put_contents("{$bag}/fetch.txt", 'https://elsewhere.example/a 1 data/a'), 'missing fetch.txt', 'unlisted fetch.txt'];
-        yield 'a path that climbs out' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  data/../../evil\n"), 'unsafe-path data/../../evil'];
-        yield 'an absolute path' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  /etc/hostname\n"), 'unsafe-path /etc/hostname'];
-        yield 'a path with an encoded line end' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  data/a%0Ab\n"), 'unsafe-path data/a%0Ab'];
-        yield 'a payload file outside data' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  inventory.jsonl\n"), 'bad-manifest inventory.jsonl', 'inventory-differs inventory.jsonl'];
-        yield 'a file listed twice' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t.substr($t, 0, (int) strpos($t, "\n") + 1)), 'duplicate data/contacts/una.vcf'];
-        yield 'a line that is no digest' => [$edit('manifest-sha256.txt', static fn (string $t): string => $t."deadbeef  data/x\n"), 'bad-manifest manifest-sha256.txt'];
-        yield 'a wrong sum of bytes' => [$edit('bag-info.txt', static fn (string $t): string => (string) preg_replace('/Oxum: .*/', 'Oxum: 7.5', $t)), 'wrong-oxum bag-info.txt'];
-        yield 'no serial' => [$edit('bag-info.txt', static fn (string $t): string => (string) preg_replace('/Device-Serial: .*\n/', '', $t)), 'undescribed bag-info.txt'];
-        yield 'an inventory cut short' => [$edit('inventory.jsonl', static fn (string $t): string => substr($t, 0, -140)), 'inventory-differs inventory.jsonl'];
-        yield 'an inventory with another digest' => [$edit('inventory.jsonl', static fn (string $t): string => str_replace(hash('sha256', 'foam'), str_repeat('0', 64), $t)), 'inventory-differs data/photos/album/100%.jpg'];
+        yield 'one flipped bit' => [
+            static function (string $bag): void {
+                $text = (string) file_get_contents("{$bag}/data/photos/album/deck 1.jpg");
+                $text[777] = chr(ord($text[777]) ^ 1);
+                file_put_contents("{$bag}/data/photos/album/deck 1.jpg", $text);
+            },
+            'altered data/photos/album/deck 1.jpg',
+        ];
+        yield 'a file is gone' => [
+            static fn (string $bag) => unlink("{$bag}/data/contacts/una.vcf"),
+            'missing data/contacts/una.vcf',
+            'wrong-oxum bag-info.txt',
+        ];
+        yield 'a file too many' => [
+            static fn (string $bag) => file_put_contents("{$bag}/data/contacts/teo.vcf", 'x'),
+            'unlisted data/contacts/teo.vcf',
+            'wrong-oxum bag-info.txt',
+        ];
+        yield 'a file too many beside the payload' => [
+            static fn (string $bag) => file_put_contents("{$bag}/readme.txt", 'x'),
+            'unlisted readme.txt',
+        ];
+        yield 'a link in the place of a file' => [
+            static function (string $bag): void {
+                unlink("{$bag}/data/contacts/una.vcf");
+                symlink('/etc/hostname', "{$bag}/data/contacts/una.vcf");
+            },
+            'link data/contacts/una.vcf',
+            'wrong-oxum bag-info.txt',
+        ];
+        yield 'a description changed by hand' => [
+            static fn (string $bag) => file_put_contents(
+                "{$bag}/bag-info.txt",
+                str_replace(
+                    'Declared-Version: 9.3.0',
+                    'Declared-Version: 8.7.0',
+                    (string) file_get_contents("{$bag}/bag-info.txt"),
+                ),
+            ),
+            'altered bag-info.txt',
+        ];
+        yield 'no manifest' => [
+            static fn (string $bag) => unlink("{$bag}/manifest-sha256.txt"),
+            'missing manifest-sha256.txt',
+            'missing manifest-sha256.txt',
+            'unlisted data/photos/album/deck 1.jpg',
+            'unlisted data/photos/album/100%.jpg',
+            'unlisted data/contacts/una.vcf',
+            'unlisted data/settings/system/about.json',
+            'unlisted data/settings/user/ålesund.json',
+            'inventory-differs inventory.jsonl',
+            'inventory-differs data/photos/album/deck 1.jpg',
+            'inventory-differs data/photos/album/100%.jpg',
+            'inventory-differs data/contacts/una.vcf',
+            'inventory-differs data/settings/system/about.json',
+            'inventory-differs data/settings/user/ålesund.json',
+        ];
+        yield 'no tag manifest, as an unfinished bag has none' => [
+            static fn (string $bag) => unlink("{$bag}/tagmanifest-sha256.txt"),
+            'missing tagmanifest-sha256.txt',
+            'unlisted bag-info.txt',
+            'unlisted bagit.txt',
+            'unlisted inventory.jsonl',
+            'unlisted manifest-sha256.txt',
+        ];
+        yield 'another version of the standard' => [
+            $edit('bagit.txt', static fn (string $t): string => str_replace('1.0', '7.0', $t)),
+            'bad-declaration bagit.txt',
+        ];
+        yield 'another encoding' => [
+            $edit('bagit.txt', static fn (string $t): string => str_replace('UTF-8', 'UTF-16', $t)),
+            'bad-declaration bagit.txt',
+        ];
+        yield 'files left to be fetched' => [
+            static fn (string $bag) => file_put_contents("{$bag}/fetch.txt", 'https://elsewhere.example/a 1 data/a'),
+            'missing fetch.txt',
+            'unlisted fetch.txt',
+        ];
+        yield 'a path that climbs out' => [
+            $edit(
+                'manifest-sha256.txt',
+                static fn (string $t): string => $t.str_repeat('a', 64)."  data/../../evil\n",
+            ),
+            'unsafe-path data/../../evil',
+        ];
+        yield 'an absolute path' => [
+            $edit(
+                'manifest-sha256.txt',
+                static fn (string $t): string => $t.str_repeat('a', 64)."  /etc/hostname\n",
+            ),
+            'unsafe-path /etc/hostname',
+        ];
+        yield 'a path with an encoded line end' => [
+            $edit('manifest-sha256.txt', static fn (string $t): string => $t.str_repeat('a', 64)."  data/a%0Ab\n"),
+            'unsafe-path data/a%0Ab',
+        ];
+        yield 'a payload file outside data' => [
+            $edit(
+                'manifest-sha256.txt',
+                static fn (string $t): string => $t.str_repeat('a', 64)."  inventory.jsonl\n",
+            ),
+            'bad-manifest inventory.jsonl',
+            'inventory-differs inventory.jsonl',
+        ];
+        yield 'a file listed twice' => [
+            $edit(
+                'manifest-sha256.txt',
+                static fn (string $t): string => $t.substr($t, 0, (int) strpos($t, "\n") + 1),
+            ),
+            'duplicate data/contacts/una.vcf',
+        ];
+        yield 'a line that is no digest' => [
+            $edit('manifest-sha256.txt', static fn (string $t): string => $t."deadbeef  data/x\n"),
+            'bad-manifest manifest-sha256.txt',
+        ];
+        yield 'a wrong sum of bytes' => [
+            $edit(
+                'bag-info.txt',
+                static fn (string $t): string => (string) preg_replace('/Oxum: .*/', 'Oxum: 7.5', $t),
+            ),
+            'wrong-oxum bag-info.txt',
+        ];
+        yield 'no serial' => [
+            $edit(
+                'bag-info.txt',
+                static fn (string $t): string => (string) preg_replace('/Device-Serial: .*\n/', '', $t),
+            ),
+            'undescribed bag-info.txt',
+        ];
+        yield 'an inventory cut short' => [
+            $edit('inventory.jsonl', static fn (string $t): string => substr($t, 0, -140)),
+            'inventory-differs inventory.jsonl',
+        ];
+        yield 'an inventory with another digest' => [
+            $edit(
+                'inventory.jsonl',
+                static fn (string $t): string => str_replace(hash('sha256', 'foam'), str_repeat('0', 64), $t),
+            ),
+            'inventory-differs data/photos/album/100%.jpg',
+        ];
     }
 
     public function test_a_folder_without_a_declaration_is_no_bag(): void

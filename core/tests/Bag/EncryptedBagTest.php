@@ -47,7 +47,11 @@ final class EncryptedBagTest extends TestCase
     {
         $this->write();
         $everything = '';
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator("{$this->folder}/b", \FilesystemIterator::SKIP_DOTS)) as $file) {
+        foreach (
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator("{$this->folder}/b", \FilesystemIterator::SKIP_DOTS),
+            ) as $file
+        ) {
             $everything .= $file->getPathname().file_get_contents($file->getPathname());
         }
 
@@ -67,7 +71,18 @@ final class EncryptedBagTest extends TestCase
         $this->finish($writer, ['photos' => null, 'notes' => null]);
 
         $names = array_map(basename(...), glob("{$this->folder}/b/data/*") ?: []);
-        self::assertSame(['inventory.jsonl.gpg', 'notes-0001.tar.gpg', 'notes-0002.tar.gpg', 'notes-0003.tar.gpg', 'photos-0001.tar.gpg', 'photos-0002.tar.gpg', 'photos-0003.tar.gpg'], $names);
+        self::assertSame(
+            [
+                'inventory.jsonl.gpg',
+                'notes-0001.tar.gpg',
+                'notes-0002.tar.gpg',
+                'notes-0003.tar.gpg',
+                'photos-0001.tar.gpg',
+                'photos-0002.tar.gpg',
+                'photos-0003.tar.gpg',
+            ],
+            $names,
+        );
         self::assertSame([], $this->content()->prove());
     }
 
@@ -80,7 +95,13 @@ final class EncryptedBagTest extends TestCase
         $writer->abandon(); // as a kill would: the open segment is lost, the whole ones are not
         $again = $this->writer(250);
 
-        self::assertSame([true, true, true, true, false], array_map(fn (int $i): bool => $again->has(self::item('photos', "item-{$i}", str_repeat((string) $i, 100))), range(1, 5)));
+        self::assertSame(
+            [true, true, true, true, false],
+            array_map(
+                fn (int $i): bool => $again->has(self::item('photos', "item-{$i}", str_repeat((string) $i, 100))),
+                range(1, 5),
+            ),
+        );
         $this->put($again, 'photos', 'item-5', str_repeat('5', 100));
         $this->finish($again, ['photos' => null]);
         self::assertCount(5, $this->contents());
@@ -108,7 +129,10 @@ final class EncryptedBagTest extends TestCase
         $put = $writer->put($listed, Sample::stream('other'));
         self::assertNotSame($listed->sha256, $put->sha256);
         foreach (['longer than it was', 'no'] as $text) {
-            self::assertNotSame($listed->sha256, $writer->put(self::item('photos', "b-{$text}", 'first'), Sample::stream($text))->sha256);
+            self::assertNotSame(
+                $listed->sha256,
+                $writer->put(self::item('photos', "b-{$text}", 'first'), Sample::stream($text))->sha256,
+            );
         }
         $writer->pause();
         $again = $this->writer();
@@ -118,7 +142,10 @@ final class EncryptedBagTest extends TestCase
         $this->put($again, 'photos', 'b-longer than it was', 'longer than it was');
         $this->finish($again, ['photos' => null]);
 
-        self::assertSame(['photos/a' => 'first', 'photos/b-longer than it was' => 'longer than it was', 'photos/b-no' => 'no'], $this->contents());
+        self::assertSame(
+            ['photos/a' => 'first', 'photos/b-longer than it was' => 'longer than it was', 'photos/b-no' => 'no'],
+            $this->contents(),
+        );
         self::assertSame([], $this->content()->prove());
     }
 
@@ -146,7 +173,18 @@ final class EncryptedBagTest extends TestCase
         $this->write();
         $harm("{$this->folder}/b/data/photos-0001.tar.gpg");
 
-        self::assertSame(['data/photos-0001.tar.gpg altered'], array_map(static fn (Fault $f): string => "{$f->path} {$f->code->value}", array_values(array_filter(BagVerifier::verify("{$this->folder}/b")->faults, static fn (Fault $f): bool => $f->code->value !== 'wrong-oxum'))));
+        self::assertSame(
+            ['data/photos-0001.tar.gpg altered'],
+            array_map(
+                static fn (Fault $f): string => "{$f->path} {$f->code->value}",
+                array_values(
+                    array_filter(
+                        BagVerifier::verify("{$this->folder}/b")->faults,
+                        static fn (Fault $f): bool => $f->code->value !== 'wrong-oxum',
+                    ),
+                ),
+            ),
+        );
         $this->expectException(Unopened::class);
         $this->content()->prove();
     }
@@ -172,7 +210,13 @@ final class EncryptedBagTest extends TestCase
     public function test_a_lowered_copy_shares_every_segment_and_opens_with_the_same_passphrase(): void
     {
         $this->write();
-        $copy = Lowering::lower("{$this->folder}/b", "{$this->folder}/low", Version::parse('8.7.0'), 'low', Rfc3339::parse(Sample::NOW));
+        $copy = Lowering::lower(
+            "{$this->folder}/b",
+            "{$this->folder}/low",
+            Version::parse('8.7.0'),
+            'low',
+            Rfc3339::parse(Sample::NOW),
+        );
 
         self::assertSame([5, '8.7.0'], [$copy->linkedFiles + 1, (string) $copy->description->declaredVersion]);
         self::assertFileEquals("{$this->folder}/b/manifest-sha256.txt", "{$this->folder}/low/manifest-sha256.txt");
@@ -258,7 +302,20 @@ final class EncryptedBagTest extends TestCase
     private function finish(EncryptedBagWriter $writer, array $schemas): void
     {
         $plain = Sample::description('b');
-        $writer->finish(new BagDescription('b', $plain->deviceSerial, $plain->hardwareId, $plain->osLine, $plain->madeOn, $plain->declaredVersion, $plain->takenAt, Encryption::OpenPgp, 'before the weekend'), $schemas);
+        $writer->finish(
+            new BagDescription(
+                'b',
+                $plain->deviceSerial,
+                $plain->hardwareId,
+                $plain->osLine,
+                $plain->madeOn,
+                $plain->declaredVersion,
+                $plain->takenAt,
+                Encryption::OpenPgp,
+                'before the weekend',
+            ),
+            $schemas,
+        );
     }
 
     /** @return array<string, string> */

@@ -34,8 +34,16 @@ final class LoweringTest extends TestCase
         self::assertFileEquals("{$this->folder}/b-17/inventory.jsonl", "{$this->folder}/b-18/inventory.jsonl");
         self::assertSame(5, $copy->linkedFiles);
         self::assertSame(
-            ['-Bagging-Date: 2026-11-19', '-External-Identifier: b-17', '-Declared-Version: 9.3.0',
-                '+Bagging-Date: 2026-11-20', '+External-Identifier: b-18', '+Declared-Version: 8.7.0', '+Lowered-From: b-17', '+Lowered-At: 2026-11-20T09:00:00Z'],
+            [
+                '-Bagging-Date: 2026-11-19',
+                '-External-Identifier: b-17',
+                '-Declared-Version: 9.3.0',
+                '+Bagging-Date: 2026-11-20',
+                '+External-Identifier: b-18',
+                '+Declared-Version: 8.7.0',
+                '+Lowered-From: b-17',
+                '+Lowered-At: 2026-11-20T09:00:00Z',
+            ],
             $this->difference('bag-info.txt'),
         );
     }
@@ -48,14 +56,29 @@ final class LoweringTest extends TestCase
         $shown = LoweredDifference::between("{$this->folder}/b-17", "{$this->folder}/b-18");
 
         self::assertSame(
-            [['Declared-Version: 9.3.0'], ['Declared-Version: 8.7.0'], ['Bagging-Date', 'External-Identifier', 'Lowered-From', 'Lowered-At'], true],
+            [
+                ['Declared-Version: 9.3.0'],
+                ['Declared-Version: 8.7.0'],
+                ['Bagging-Date', 'External-Identifier', 'Lowered-From', 'Lowered-At'],
+                true,
+            ],
             [$shown->removed, $shown->added, $shown->own, $shown->samePayload],
         );
-        file_put_contents("{$this->folder}/b-18/bag-info.txt", str_replace('Hardware-Id: FN7-2', 'Hardware-Id: FN7-1', (string) file_get_contents("{$this->folder}/b-18/bag-info.txt")));
+        file_put_contents(
+            "{$this->folder}/b-18/bag-info.txt",
+            str_replace(
+                'Hardware-Id: FN7-2',
+                'Hardware-Id: FN7-1',
+                (string) file_get_contents("{$this->folder}/b-18/bag-info.txt"),
+            ),
+        );
         unlink("{$this->folder}/b-18/manifest-sha256.txt"); // its bytes are shared with the original
         file_put_contents("{$this->folder}/b-18/manifest-sha256.txt", "another\n");
         $tampered = LoweredDifference::between("{$this->folder}/b-17", "{$this->folder}/b-18");
-        self::assertSame([['Hardware-Id: FN7-2', 'Declared-Version: 9.3.0'], false], [$tampered->removed, $tampered->samePayload]);
+        self::assertSame(
+            [['Hardware-Id: FN7-2', 'Declared-Version: 9.3.0'], false],
+            [$tampered->removed, $tampered->samePayload],
+        );
         $this->expectException(NotABag::class);
         LoweredDifference::between("{$this->folder}/b-17", "{$this->folder}/gone");
     }
@@ -68,7 +91,10 @@ final class LoweringTest extends TestCase
 
         foreach (Sample::contents() as $kind => $items) {
             foreach (array_keys($items) as $path) {
-                self::assertSame(fileinode("{$this->folder}/b-17/data/{$kind}/{$path}"), fileinode("{$this->folder}/b-18/data/{$kind}/{$path}"));
+                self::assertSame(
+                    fileinode("{$this->folder}/b-17/data/{$kind}/{$path}"),
+                    fileinode("{$this->folder}/b-18/data/{$kind}/{$path}"),
+                );
             }
         }
     }
@@ -117,7 +143,13 @@ final class LoweringTest extends TestCase
 
     private function lower(string $to): \JadeStep\Core\Bag\LoweredCopy
     {
-        return Lowering::lower("{$this->folder}/b-17", "{$this->folder}/b-18", Version::parse($to), 'b-18', Rfc3339::parse(Sample::NOW));
+        return Lowering::lower(
+            "{$this->folder}/b-17",
+            "{$this->folder}/b-18",
+            Version::parse($to),
+            'b-18',
+            Rfc3339::parse(Sample::NOW),
+        );
     }
 
     /** @return array<string, string> digest, rights and time of every file but the count of links to it */
@@ -125,8 +157,10 @@ final class LoweringTest extends TestCase
     {
         clearstatcache();
         $prints = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($bag, \FilesystemIterator::SKIP_DOTS)) as $file) {
-            $prints[$file->getPathname()] = hash_file('sha256', $file->getPathname()).decoct($file->getPerms()).$file->getMTime();
+        $entries = new \RecursiveDirectoryIterator($bag, \FilesystemIterator::SKIP_DOTS);
+        foreach (new \RecursiveIteratorIterator($entries) as $file) {
+            $prints[$file->getPathname()] =
+                hash_file('sha256', $file->getPathname()).decoct($file->getPerms()).$file->getMTime();
         }
         ksort($prints);
 
@@ -139,8 +173,14 @@ final class LoweringTest extends TestCase
         $lines = fn (string $bag): array => file("{$this->folder}/{$bag}/{$name}", FILE_IGNORE_NEW_LINES) ?: [];
 
         return [
-            ...array_map(static fn (string $l): string => "-{$l}", array_values(array_diff($lines('b-17'), $lines('b-18')))),
-            ...array_map(static fn (string $l): string => "+{$l}", array_values(array_diff($lines('b-18'), $lines('b-17')))),
+            ...array_map(
+                static fn (string $l): string => "-{$l}",
+                array_values(array_diff($lines('b-17'), $lines('b-18'))),
+            ),
+            ...array_map(
+                static fn (string $l): string => "+{$l}",
+                array_values(array_diff($lines('b-18'), $lines('b-17'))),
+            ),
         ];
     }
 }

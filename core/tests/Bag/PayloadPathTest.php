@@ -40,8 +40,24 @@ final class PayloadPathTest extends TestCase
     public static function unsafe(): iterable
     {
         yield from array_map(static fn (string $p): array => [$p], [
-            '', '.', '..', '../a', 'a/../b', 'a/./b', 'a//b', 'a/', '/a', '~/a', 'C:/a', 'a\\b', "a\nb", "a\0b", "a\x7f", "\xff\xfe",
-            str_repeat('a', 256), str_repeat('a/', 501).'a',
+            '',
+            '.',
+            '..',
+            '../a',
+            'a/../b',
+            'a/./b',
+            'a//b',
+            'a/',
+            '/a',
+            '~/a',
+            'C:/a',
+            'a\\b',
+            "a\nb",
+            "a\0b",
+            "a\x7f",
+            "\xff\xfe",
+            str_repeat('a', 256),
+            str_repeat('a/', 501).'a',
         ]);
     }
 }

@@ -31,8 +31,11 @@ final class ZipBagTest extends TestCase
 
     /** @param  callable(\ZipArchive): void  $fill */
     #[DataProvider('badArchives')]
-    public function test_a_bad_archive_is_named_and_nothing_of_it_is_kept(string $reason, callable $fill, ?callable $harm = null): void
-    {
+    public function test_a_bad_archive_is_named_and_nothing_of_it_is_kept(
+        string $reason,
+        callable $fill,
+        ?callable $harm = null,
+    ): void {
         $file = "{$this->folder}/bad.zip";
         $zip = new \ZipArchive;
         $zip->open($file, \ZipArchive::CREATE);
@@ -55,7 +58,10 @@ final class ZipBagTest extends TestCase
     /** @return iterable<string, array{0: string, 1: callable(\ZipArchive): void, 2?: callable(string): string}> */
     public static function badArchives(): iterable
     {
-        $add = static fn (string $name, string $text = 'x'): callable => static function (\ZipArchive $z) use ($name, $text): void {
+        $add = static fn (string $name, string $text = 'x'): callable => static function (\ZipArchive $z) use (
+            $name,
+            $text,
+        ): void {
             $z->addFromString($name, $text);
         };
         yield 'a way out by dots' => ['unsafe-path', $add('b/../../out.txt')];
@@ -64,18 +70,32 @@ final class ZipBagTest extends TestCase
         yield 'a drive letter' => ['unsafe-path', $add('c:/out.txt')];
         yield 'a backslash' => ['unsafe-path', $add('b\\out.txt')];
         yield 'a control character' => ['unsafe-path', $add("b/a\nb")];
-        yield 'another encoding' => ['unsafe-path', $add('b/AB.txt'), static fn (string $raw): string => str_replace('b/AB.txt', "b/\xE9\xE8.txt", $raw)];
-        yield 'a link' => ['link', static function (\ZipArchive $z): void {
-            $z->addFromString('b/data/link', '/etc/passwd');
-            $z->setExternalAttributesName('b/data/link', \ZipArchive::OPSYS_UNIX, 0o120777 << 16);
-        }];
-        yield 'a device file' => ['special-file', static function (\ZipArchive $z): void {
-            $z->addFromString('b/data/null', '');
-            $z->setExternalAttributesName('b/data/null', \ZipArchive::OPSYS_UNIX, 0o020666 << 16);
-        }];
+        yield 'another encoding' => [
+            'unsafe-path',
+            $add('b/AB.txt'),
+            static fn (string $raw): string => str_replace('b/AB.txt', "b/\xE9\xE8.txt", $raw),
+        ];
+        yield 'a link' => [
+            'link',
+            static function (\ZipArchive $z): void {
+                $z->addFromString('b/data/link', '/etc/passwd');
+                $z->setExternalAttributesName('b/data/link', \ZipArchive::OPSYS_UNIX, 0o120777 << 16);
+            },
+        ];
+        yield 'a device file' => [
+            'special-file',
+            static function (\ZipArchive $z): void {
+                $z->addFromString('b/data/null', '');
+                $z->setExternalAttributesName('b/data/null', \ZipArchive::OPSYS_UNIX, 0o020666 << 16);
+            },
+        ];
         yield 'two top folders' => ['not-one-folder', $add('c/other.txt')];
         yield 'a file at the top' => ['not-one-folder', $add('readme.txt')];
-        yield 'a name twice' => ['duplicate', $add('b/data/bbbb'), static fn (string $raw): string => str_replace('b/data/bbbb', 'b/bagit.txt', $raw)];
+        yield 'a name twice' => [
+            'duplicate',
+            $add('b/data/bbbb'),
+            static fn (string $raw): string => str_replace('b/data/bbbb', 'b/bagit.txt', $raw),
+        ];
         yield 'names that differ by case only' => ['duplicate', $add('b/BAGIT.txt')];
         yield 'encrypted by the archive' => ['zip-encryption', static function (\ZipArchive $z): void {
             $z->addFromString('b/data/secret', 'x');

@@ -24,7 +24,10 @@ final class JadeTest extends TestCase
         $blocked = $this->jade('plan', '--catalogue', 'c.json', '--situation', 'blocked.json');
 
         self::assertSame([0, 'reachable'], [$plan->getExitCode(), json_decode($plan->getOutput(), true)['verdict']]);
-        self::assertSame([1, 'blocked'], [$blocked->getExitCode(), json_decode($blocked->getOutput(), true)['verdict']]);
+        self::assertSame(
+            [1, 'blocked'],
+            [$blocked->getExitCode(), json_decode($blocked->getOutput(), true)['verdict']],
+        );
         self::assertSame('', $plan->getErrorOutput());
     }
 
@@ -52,8 +55,19 @@ final class JadeTest extends TestCase
         $good = $this->jade('bag:verify', 'good');
         $bad = $this->jade('bag:verify', 'bad', '--json');
 
-        self::assertSame([0, 1, 2, 2], [$good->getExitCode(), $bad->getExitCode(), $this->jade('bag:verify', 'none')->getExitCode(), $this->jade('bag:verify')->getExitCode()]);
-        self::assertSame(['altered', 'wrong-oxum'], array_column(json_decode($bad->getOutput(), true)['faults'], 'code'));
+        self::assertSame(
+            [0, 1, 2, 2],
+            [
+                $good->getExitCode(),
+                $bad->getExitCode(),
+                $this->jade('bag:verify', 'none')->getExitCode(),
+                $this->jade('bag:verify')->getExitCode(),
+            ],
+        );
+        self::assertSame(
+            ['altered', 'wrong-oxum'],
+            array_column(json_decode($bad->getOutput(), true)['faults'], 'code'),
+        );
     }
 
     public function test_bag_lower_writes_a_copy_or_refuses_with_the_reason(): void
@@ -64,7 +78,11 @@ final class JadeTest extends TestCase
         $again = $this->jade('bag:lower', 'b-17', '--to', '8.7.0', '--into', 'b-18');
         $odd = $this->jade('bag:lower', 'b-17', '--to', 'eight', '--into', 'b-19');
 
-        self::assertSame([0, 2, 2], [$done->getExitCode(), $again->getExitCode(), $odd->getExitCode()], $done->getErrorOutput());
+        self::assertSame(
+            [0, 2, 2],
+            [$done->getExitCode(), $again->getExitCode(), $odd->getExitCode()],
+            $done->getErrorOutput(),
+        );
         self::assertSame('8.7.0', (string) BagReader::open("{$this->folder}/b-18")->description()->declaredVersion);
         self::assertStringContainsString('is there already', $again->getErrorOutput());
         self::assertStringNotContainsString('#0', $again->getErrorOutput().$odd->getErrorOutput());
@@ -81,7 +99,14 @@ final class JadeTest extends TestCase
         $less = $this->jade('reconcile', 'b-17/inventory.jsonl', 'after.jsonl');
         file_put_contents("{$this->folder}/broken.jsonl", 'nonsense');
 
-        self::assertSame([0, 1, 2], [$same->getExitCode(), $less->getExitCode(), $this->jade('reconcile', 'broken.jsonl', 'after.jsonl')->getExitCode()]);
+        self::assertSame(
+            [0, 1, 2],
+            [
+                $same->getExitCode(),
+                $less->getExitCode(),
+                $this->jade('reconcile', 'broken.jsonl', 'after.jsonl')->getExitCode(),
+            ],
+        );
         self::assertStringContainsString('missing: photos/album/100%.jpg', $less->getOutput());
     }
 

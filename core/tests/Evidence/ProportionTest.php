@@ -11,13 +11,17 @@ use PHPUnit\Framework\TestCase;
 final class ProportionTest extends TestCase
 {
     /**
-     * The four worked examples of R. G. Newcombe, "Two-sided confidence intervals for the single proportion: comparison of
-     * seven methods", Statistics in Medicine 17 (1998), table I, method 3 (Wilson's score without continuity correction);
-     * the figures are from memory, and solve the defining equation below.
+     * The four worked examples of R. G. Newcombe, "Two-sided confidence intervals for the single proportion:
+     * comparison of seven methods", Statistics in Medicine 17 (1998), table I, method 3 (Wilson's score without
+     * continuity correction); the figures are from memory, and solve the defining equation below.
      */
     #[DataProvider('newcombe')]
-    public function test_agrees_with_published_worked_examples(int $successes, int $trials, float $low, float $high): void
-    {
+    public function test_agrees_with_published_worked_examples(
+        int $successes,
+        int $trials,
+        float $low,
+        float $high,
+    ): void {
         $p = Proportion::of($successes, $trials);
 
         self::assertSame([$low, $high], [round((float) $p->low, 4), round((float) $p->high, 4)]);
@@ -32,7 +36,10 @@ final class ProportionTest extends TestCase
         yield '1 of 29' => [1, 29, 0.0061, 0.1718];
     }
 
-    /** Wilson (1927): the bounds are the p for which |x/n − p| = z·√(p(1 − p)/n), with z of the normal distribution for 95 %. */
+    /**
+     * Wilson (1927): the bounds are the p for which |x/n − p| = z·√(p(1 − p)/n), with z of the normal distribution
+     * for 95 %.
+     */
     public function test_the_bounds_solve_the_equation_that_defines_them(): void
     {
         for ($n = 1; $n <= 60; $n++) {
@@ -40,7 +47,14 @@ final class ProportionTest extends TestCase
                 $interval = Proportion::of($x, $n);
                 foreach ([$interval->low, $interval->high] as $p) {
                     $inside = $p > 1e-12 && $p < 1 - 1e-12;
-                    $inside ? self::assertEqualsWithDelta(1.959963984540054 * sqrt($p * (1 - $p) / $n), abs($x / $n - $p), 1e-9, "{$x} of {$n}") : self::assertContains($x, [0, $n]);
+                    $inside
+                        ? self::assertEqualsWithDelta(
+                            1.959963984540054 * sqrt(($p * (1 - $p)) / $n),
+                            abs($x / $n - $p),
+                            1e-9,
+                            "{$x} of {$n}",
+                        )
+                        : self::assertContains($x, [0, $n]);
                 }
                 self::assertLessThanOrEqual($x / $n + 1e-12, $interval->low);
                 self::assertGreaterThanOrEqual($x / $n - 1e-12, $interval->high);

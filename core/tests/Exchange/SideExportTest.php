@@ -25,12 +25,22 @@ final class SideExportTest extends TestCase
 
     private const CONTENT = [
         'contacts' => [
-            'una.vcf' => "BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Una Marsh\r\nN:Marsh;Una;;;\r\nTEL;TYPE=CELL:+00 555 0101\r\nEND:VCARD\r\n",
-            'teo.vcf' => "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Teo Lind\r\nEND:VCARD\r\nBEGIN:VCARD\r\nVERSION:4.0\r\nFN:Brit Hale\r\nEND:VCARD\r\n",
+            'una.vcf' => "BEGIN:VCARD\r\nVERSION:3.0\r\nFN:Una Marsh\r\n"
+                ."N:Marsh;Una;;;\r\nTEL;TYPE=CELL:+00 555 0101\r\nEND:VCARD\r\n",
+            'teo.vcf' => "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Teo Lind\r\nEND:VCARD\r\n"
+                ."BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Brit Hale\r\nEND:VCARD\r\n",
             'torn.vcf' => 'BEGIN:VCARD',
         ],
-        'calendars' => ['roster.ics' => "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Skerry Line//EN\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20261101T050000Z\r\nDTSTART:20261101T060000Z\r\nSUMMARY:Deck watch\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"],
-        'messages' => ['b.jsonl' => "{\"from\":\"Una Marsh\",\"sentAt\":\"2026-11-02T10:00:00Z\",\"text\":\"berth \\\"4\\\", please\"}\n", 'a.jsonl' => "{\"from\":\"Teo\",\"sentAt\":\"2026-11-01T10:00:00Z\",\"text\":\"aye\"}\n"],
+        'calendars' => [
+            'roster.ics' => "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Skerry Line//EN\r\n"
+                ."BEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20261101T050000Z\r\nDTSTART:20261101T060000Z\r\n"
+                ."SUMMARY:Deck watch\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n",
+        ],
+        'messages' => [
+            'b.jsonl' => '{"from":"Una Marsh","sentAt":"2026-11-02T10:00:00Z",'
+                ."\"text\":\"berth \\\"4\\\", please\"}\n",
+            'a.jsonl' => "{\"from\":\"Teo\",\"sentAt\":\"2026-11-01T10:00:00Z\",\"text\":\"aye\"}\n",
+        ],
         'notes' => ['ramp.md' => "# Ramp\n"],
         'call-log' => ['calls.csv' => "when,direction\r\n"],
         'photos' => ['album/deck.jpg' => 'JFIF'],
@@ -43,14 +53,46 @@ final class SideExportTest extends TestCase
 
         self::assertSame(['contacts/torn.vcf'], $unreadable);
         $found = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator("{$this->folder}/out", \FilesystemIterator::SKIP_DOTS)) as $file) {
-            $found[substr($file->getPathname(), strlen("{$this->folder}/out/x/"))] = (string) file_get_contents($file->getPathname());
+        foreach (
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator("{$this->folder}/out", \FilesystemIterator::SKIP_DOTS),
+            ) as $file
+        ) {
+            $found[substr($file->getPathname(), strlen("{$this->folder}/out/x/"))] = (string) file_get_contents(
+                $file->getPathname(),
+            );
         }
         ksort($found);
-        self::assertSame(['calendars/roster.ics', 'call-log/calls.csv', 'contacts.vcf', 'messages.csv', 'messages.jsonl', 'notes/ramp.md', 'photos/album/deck.jpg', 'unreadable.txt', 'unreadable/contacts/torn.vcf'], array_keys($found));
-        self::assertSame("conversation,sentAt,from,text\r\na.jsonl,2026-11-01T10:00:00Z,Teo,aye\r\nb.jsonl,2026-11-02T10:00:00Z,\"Una Marsh\",\"berth \"\"4\"\", please\"\r\n", $found['messages.csv']);
-        self::assertSame(['aye', 'berth "4", please'], array_map(static fn (string $l): string => json_decode($l, true)['text'], explode("\n", trim($found['messages.jsonl']))));
-        self::assertSame([self::CONTENT['photos']['album/deck.jpg'], self::CONTENT['notes']['ramp.md']], [$found['photos/album/deck.jpg'], $found['notes/ramp.md']]);
+        self::assertSame(
+            [
+                'calendars/roster.ics',
+                'call-log/calls.csv',
+                'contacts.vcf',
+                'messages.csv',
+                'messages.jsonl',
+                'notes/ramp.md',
+                'photos/album/deck.jpg',
+                'unreadable.txt',
+                'unreadable/contacts/torn.vcf',
+            ],
+            array_keys($found),
+        );
+        self::assertSame(
+            "conversation,sentAt,from,text\r\na.jsonl,2026-11-01T10:00:00Z,Teo,aye\r\n"
+                ."b.jsonl,2026-11-02T10:00:00Z,\"Una Marsh\",\"berth \"\"4\"\", please\"\r\n",
+            $found['messages.csv'],
+        );
+        self::assertSame(
+            ['aye', 'berth "4", please'],
+            array_map(
+                static fn (string $l): string => json_decode($l, true)['text'],
+                explode("\n", trim($found['messages.jsonl'])),
+            ),
+        );
+        self::assertSame(
+            [self::CONTENT['photos']['album/deck.jpg'], self::CONTENT['notes']['ramp.md']],
+            [$found['photos/album/deck.jpg'], $found['notes/ramp.md']],
+        );
         $this->assertCards($found['contacts.vcf']);
     }
 
@@ -91,7 +133,13 @@ final class SideExportTest extends TestCase
         $writer->finish(Sample::description(), array_fill_keys(array_keys(self::CONTENT), null));
         $out = fopen("{$this->folder}/out.tar", 'w+b');
         assert($out !== false);
-        $unreadable = SideExport::write(new PlainContent(BagReader::open("{$this->folder}/b")), $kinds, 'x', Rfc3339::parse(Sample::NOW), TarWriter::to($out));
+        $unreadable = SideExport::write(
+            new PlainContent(BagReader::open("{$this->folder}/b")),
+            $kinds,
+            'x',
+            Rfc3339::parse(Sample::NOW),
+            TarWriter::to($out),
+        );
         fclose($out);
         exec("mkdir {$this->folder}/out && tar -xf {$this->folder}/out.tar -C {$this->folder}/out", $_, $status);
         self::assertSame(0, $status, 'tar reads what we wrote');

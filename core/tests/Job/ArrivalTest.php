@@ -22,7 +22,11 @@ final class ArrivalTest extends TestCase
     {
         $before = self::holding(['photos' => 30, 'contacts' => 64, 'settings' => 5, 'notes' => 0]);
 
-        $arrival = Arrival::of([Kind::Photos, Kind::Contacts, Kind::Settings, Kind::Notes], $before, self::holding($there));
+        $arrival = Arrival::of(
+            [Kind::Photos, Kind::Contacts, Kind::Settings, Kind::Notes],
+            $before,
+            self::holding($there),
+        );
 
         self::assertSame($said, [$arrival->isWhole(), $arrival->hasBegun(), $arrival->shortWords()]);
     }
@@ -30,7 +34,10 @@ final class ArrivalTest extends TestCase
     /** @return iterable<string, array{array<string, int>, array{bool, bool, string}}> */
     public static function arrivals(): iterable
     {
-        yield 'nothing yet, with the settings of a new device' => [['settings' => 5], [false, false, '0 of 30 in photos, 0 of 64 in contacts']];
+        yield 'nothing yet, with the settings of a new device' => [
+            ['settings' => 5],
+            [false, false, '0 of 30 in photos, 0 of 64 in contacts'],
+        ];
         yield 'some' => [['photos' => 12, 'contacts' => 64], [false, true, '12 of 30 in photos']];
         yield 'all' => [['photos' => 30, 'contacts' => 64], [true, true, '']];
     }
@@ -43,7 +50,11 @@ final class ArrivalTest extends TestCase
     /** @param  array<string, int>  $items */
     private static function holding(array $items): Device
     {
-        $kinds = array_map(static fn (string $kind, int $many): array => ['items' => $many] + Sample::stock($kind), array_keys($items), $items);
+        $kinds = array_map(
+            static fn (string $kind, int $many): array => ['items' => $many] + Sample::stock($kind),
+            array_keys($items),
+            $items,
+        );
 
         return Sample::read(Sample::situation(['kinds' => $kinds]))->device;
     }

@@ -58,28 +58,36 @@ final class JobSample
         $route = $position->isBefore(Position::Safeguarding) ? null : self::route();
         $held = $position === Position::LookingFirst;
 
-        return new Facts(...$more + [
-            'intent' => Intent::TakeDown,
-            'state' => $position === Position::Ended ? JobState::Done : JobState::Open,
-            'now' => Rfc3339::parse(Sample::NOW),
-            'device' => $position === Position::Identifying ? null : Sample::read(Sample::situation(['kinds' => [Sample::stock('photos')]]))->device,
-            'plan' => $position === Position::Identifying ? null : self::plan(),
-            'route' => $route,
-            'return' => $route === null ? null : TheReturn::of($route, null, null, $held),
-            'steps' => self::steps(...self::STANDING[$position->value]),
-            'lineCrossed' => ! $position->isBefore(Position::LineOpen),
-            'installBegun' => ! $position->isBefore(Position::Installing),
-            'eraseBegun' => ! $position->isBefore(Position::Installing),
-            'checks' => self::checks(),
-            'bag' => $position->isBefore(Position::Safeguarding) ? null : new OwnBag(self::BAG, BagState::Sealed, false),
-            'endedAt' => $position === Position::Ended ? Rfc3339::parse(Sample::NOW) : null,
-        ]);
+        return new Facts(
+            ...$more + [
+                'intent' => Intent::TakeDown,
+                'state' => $position === Position::Ended ? JobState::Done : JobState::Open,
+                'now' => Rfc3339::parse(Sample::NOW),
+                'device' => $position === Position::Identifying
+                        ? null
+                        : Sample::read(Sample::situation(['kinds' => [Sample::stock('photos')]]))->device,
+                'plan' => $position === Position::Identifying ? null : self::plan(),
+                'route' => $route,
+                'return' => $route === null ? null : TheReturn::of($route, null, null, $held),
+                'steps' => self::steps(...self::STANDING[$position->value]),
+                'lineCrossed' => ! $position->isBefore(Position::LineOpen),
+                'installBegun' => ! $position->isBefore(Position::Installing),
+                'eraseBegun' => ! $position->isBefore(Position::Installing),
+                'checks' => self::checks(),
+                'bag' => $position->isBefore(Position::Safeguarding)
+                    ? null
+                    : new OwnBag(self::BAG, BagState::Sealed, false),
+                'endedAt' => $position === Position::Ended ? Rfc3339::parse(Sample::NOW) : null,
+            ],
+        );
     }
 
     public static function plan(): Plan
     {
         $open = ['2026-05-04T17:00:00Z', null];
-        $almanac = Sample::almanac(Sample::catalogue([Sample::build('8.7.0', '8G210', [$open]), Sample::build('9.3.0', '9D55', [$open])]));
+        $almanac = Sample::almanac(
+            Sample::catalogue([Sample::build('8.7.0', '8G210', [$open]), Sample::build('9.3.0', '9D55', [$open])]),
+        );
 
         return (new Planner($almanac))->plan(Sample::read(Sample::situation(['kinds' => [Sample::stock('photos')]])));
     }
@@ -109,7 +117,11 @@ final class JobSample
     public static function checks(CheckCode ...$failing): array
     {
         return array_map(
-            static fn (CheckCode $c): Check => Check::of($c, in_array($c, $failing, true) ? CheckState::Fail : CheckState::Pass), CheckCode::cases(),
+            static fn (CheckCode $c): Check => Check::of(
+                $c,
+                in_array($c, $failing, true) ? CheckState::Fail : CheckState::Pass,
+            ),
+            CheckCode::cases(),
         );
     }
 }

@@ -28,7 +28,11 @@ final class VerdictTest extends TestCase
     #[DataProvider('ends')]
     public function test_the_verdict(Promise $standing, ?Promise $later, int $photosMissing, string $words): void
     {
-        $verdict = Verdict::of(self::proof($standing, $later ?? $standing, $photosMissing), $standing, Sample::read(Sample::situation())->device);
+        $verdict = Verdict::of(
+            self::proof($standing, $later ?? $standing, $photosMissing),
+            $standing,
+            Sample::read(Sample::situation())->device,
+        );
 
         self::assertSame($words, $verdict->words());
     }
@@ -39,21 +43,53 @@ final class VerdictTest extends TestCase
         $all = self::promise(Outcome::Returned);
         $lost = self::promise(Outcome::Lost);
         yield 'all there' => [$all, null, 0, 'Nothing is missing. To be done by hand again: payment cards.'];
-        yield 'less than was promised' => [$all, null, 30, 'More is missing than was named: photos, all of it (30 items). Put it back first.'];
-        yield 'one item less' => [$all, null, 1, 'More is missing than was named: 1 of 30 in photos (1 item). Put it back first.'];
-        yield 'as the route named it' => [$lost, null, 30, 'All is as the plan named it: photos, all of it. To be done by hand again: payment cards.'];
-        yield 'a loss that was accepted only on the way' => [
-            $all, $lost, 30, 'All is as the plan named it: photos, all of it. Accepted only later, on the way: photos, all of it. To be done by hand again: payment cards.',
+        yield 'less than was promised' => [
+            $all,
+            null,
+            30,
+            'More is missing than was named: photos, all of it (30 items). Put it back first.',
         ];
-        yield 'a later promise that is broken too' => [$all, $all, 2, 'More is missing than was named: 2 of 30 in photos (2 items). Put it back first.'];
+        yield 'one item less' => [
+            $all,
+            null,
+            1,
+            'More is missing than was named: 1 of 30 in photos (1 item). Put it back first.',
+        ];
+        yield 'as the route named it' => [
+            $lost,
+            null,
+            30,
+            'All is as the plan named it: photos, all of it. To be done by hand again: payment cards.',
+        ];
+        yield 'a loss that was accepted only on the way' => [
+            $all,
+            $lost,
+            30,
+            'All is as the plan named it: photos, all of it. Accepted only later, on the way: photos, all of '
+                .'it. To be done by hand again: payment cards.',
+        ];
+        yield 'a later promise that is broken too' => [
+            $all,
+            $all,
+            2,
+            'More is missing than was named: 2 of 30 in photos (2 items). Put it back first.',
+        ];
         yield 'a loss that was named and did not come' => [
-            $lost, null, 0, 'All is as the plan named it: nothing of what it named is missing. To be done by hand again: payment cards.',
+            $lost,
+            null,
+            0,
+            'All is as the plan named it: nothing of what it named is missing. To be done by hand again: '
+                .'payment cards.',
         ];
     }
 
     public function test_what_has_to_be_accepted_by_name_is_what_a_later_choice_promises_less_of(): void
     {
-        [$all, $risk, $lost] = [self::promise(Outcome::Returned), self::promise(Outcome::AtRisk), self::promise(Outcome::Lost)];
+        [$all, $risk, $lost] = [
+            self::promise(Outcome::Returned),
+            self::promise(Outcome::AtRisk),
+            self::promise(Outcome::Lost),
+        ];
 
         self::assertSame([Kind::Photos], $lost->losesMoreThan($all));
         self::assertSame([Kind::Photos], $risk->losesMoreThan($all));
@@ -69,10 +105,19 @@ final class VerdictTest extends TestCase
     {
         $lost = $photos === Outcome::Lost;
 
-        return new Promise([
-            new KindFate(Kind::Photos, $photos, $lost ? null : Source::Base, $asOf === null ? null : Rfc3339::parse($asOf), null),
-            new KindFate(Kind::PaymentCards, Outcome::ReEnter, null, null, null),
-        ], new Losses($lost ? [Kind::Photos] : [], [], [], [], []));
+        return new Promise(
+            [
+                new KindFate(
+                    Kind::Photos,
+                    $photos,
+                    $lost ? null : Source::Base,
+                    $asOf === null ? null : Rfc3339::parse($asOf),
+                    null,
+                ),
+                new KindFate(Kind::PaymentCards, Outcome::ReEnter, null, null, null),
+            ],
+            new Losses($lost ? [Kind::Photos] : [], [], [], [], []),
+        );
     }
 
     private static function proof(Promise $standing, Promise $later, int $missing): JobProof
@@ -87,7 +132,12 @@ final class VerdictTest extends TestCase
         $account = static fn (Promise $p): Account => Account::of($p->fates, $comparison, $before, $now);
 
         return new JobProof(
-            Rfc3339::parse(Sample::NOW), Version::parse('9.3.0'), '9D55', Version::parse('8.7.0'), '8G210', JobProof::kinds($account($standing), $account($later)),
+            Rfc3339::parse(Sample::NOW),
+            Version::parse('9.3.0'),
+            '9D55',
+            Version::parse('8.7.0'),
+            '8G210',
+            JobProof::kinds($account($standing), $account($later)),
         );
     }
 }

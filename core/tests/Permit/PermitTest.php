@@ -64,7 +64,9 @@ final class PermitTest extends TestCase
         $good = explode('.', self::jws(self::claims()));
         yield 'nothing' => [''];
         yield 'not a JWS' => ['a.b'];
-        yield 'another payload under the same signature' => [$good[0].'.'.self::encode('{"sub":"SKL-0043"}').'.'.$good[2]];
+        yield 'another payload under the same signature' => [
+            $good[0].'.'.self::encode('{"sub":"SKL-0043"}').'.'.$good[2],
+        ];
         yield 'a signature cut short' => [$good[0].'.'.$good[1].'.'.substr($good[2], 0, 40)];
         yield 'another key' => [self::jws(self::claims(), seed: str_repeat('x', 32))];
         yield 'an unknown key id' => [self::jws(self::claims(), kid: 'k9')];
@@ -72,8 +74,17 @@ final class PermitTest extends TestCase
         yield 'a keyed hash with the public key as its secret' => [(static function () use ($good): string {
             $head = self::encode('{"alg":"HS256","kid":"k1"}');
 
-            return "{$head}.{$good[1]}.".self::encode(hash_hmac('sha256', "{$head}.{$good[1]}", sodium_crypto_sign_publickey(sodium_crypto_sign_seed_keypair(self::SEED)), true));
-        })()];
+            return "{$head}.{$good[1]}."
+                .self::encode(
+                    hash_hmac(
+                        'sha256',
+                        "{$head}.{$good[1]}",
+                        sodium_crypto_sign_publickey(sodium_crypto_sign_seed_keypair(self::SEED)),
+                        true,
+                    ),
+                );
+        })(),
+        ];
     }
 
     #[DataProvider('keySets')]
@@ -88,16 +99,43 @@ final class PermitTest extends TestCase
     public static function keySets(): iterable
     {
         yield from array_map(static fn (string $t): array => [$t], [
-            '', '[]', '{"keys":[]}', '{"keys":[{"kty":"RSA","kid":"a","n":"AQAB","e":"AQAB"}]}', '{"keys":[{"kty":"OKP","crv":"X25519","kid":"a","x":"AA"}]}',
-            '{"keys":[{"kty":"OKP","crv":"Ed25519","x":"AA"}]}', '{"keys":["k"]}', str_repeat(' ', 70_000),
+            '',
+            '[]',
+            '{"keys":[]}',
+            '{"keys":[{"kty":"RSA","kid":"a","n":"AQAB","e":"AQAB"}]}',
+            '{"keys":[{"kty":"OKP","crv":"X25519","kid":"a","x":"AA"}]}',
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","x":"AA"}]}',
+            '{"keys":["k"]}',
+            str_repeat(' ', 70_000),
         ]);
     }
 
     private function parse(string $compact): Permit
     {
-        $keys = KeySet::parse(json_encode(['keys' => [['kty' => 'OKP', 'crv' => 'Ed25519', 'kid' => 'k1', 'x' => self::encode(sodium_crypto_sign_publickey(sodium_crypto_sign_seed_keypair(self::SEED)))]]], JSON_THROW_ON_ERROR));
+        $keys = KeySet::parse(
+            json_encode(
+                [
+                    'keys' => [
+                        [
+                            'kty' => 'OKP',
+                            'crv' => 'Ed25519',
+                            'kid' => 'k1',
+                            'x' => self::encode(
+                                sodium_crypto_sign_publickey(sodium_crypto_sign_seed_keypair(self::SEED)),
+                            ),
+                        ],
+                    ],
+                ],
+                JSON_THROW_ON_ERROR,
+            ),
+        );
 
-        return Permit::parse($compact, $keys, new PermitRequest('SKL-0042', 'FN7-2', '8G210', str_repeat('a', 64), 'n-1'), Rfc3339::parse(self::NOW));
+        return Permit::parse(
+            $compact,
+            $keys,
+            new PermitRequest('SKL-0042', 'FN7-2', '8G210', str_repeat('a', 64), 'n-1'),
+            Rfc3339::parse(self::NOW),
+        );
     }
 
     /** @return array<string, mixed> */
@@ -105,15 +143,33 @@ final class PermitTest extends TestCase
     {
         $now = Rfc3339::parse(self::NOW)->getTimestamp();
 
-        return ['sub' => 'SKL-0042', 'hardwareId' => 'FN7-2', 'build' => '8G210', 'packageSha256' => str_repeat('a', 64), 'nonce' => 'n-1', 'iat' => $now, 'exp' => $now + 600];
+        return [
+            'sub' => 'SKL-0042',
+            'hardwareId' => 'FN7-2',
+            'build' => '8G210',
+            'packageSha256' => str_repeat('a', 64),
+            'nonce' => 'n-1',
+            'iat' => $now,
+            'exp' => $now + 600,
+        ];
     }
 
     /** @param  array<string, mixed>  $claims */
     private static function jws(array $claims, string $seed = self::SEED, string $kid = 'k1'): string
     {
-        $input = self::encode(json_encode(['alg' => 'EdDSA', 'kid' => $kid], JSON_THROW_ON_ERROR)).'.'.self::encode(json_encode($claims, JSON_THROW_ON_ERROR));
+        $input =
+            self::encode(json_encode(['alg' => 'EdDSA', 'kid' => $kid], JSON_THROW_ON_ERROR))
+            .'.'
+            .self::encode(json_encode($claims, JSON_THROW_ON_ERROR));
 
-        return $input.'.'.self::encode(sodium_crypto_sign_detached($input, sodium_crypto_sign_secretkey(sodium_crypto_sign_seed_keypair($seed))));
+        return $input
+            .'.'
+            .self::encode(
+                sodium_crypto_sign_detached(
+                    $input,
+                    sodium_crypto_sign_secretkey(sodium_crypto_sign_seed_keypair($seed)),
+                ),
+            );
     }
 
     private static function encode(string $bytes): string

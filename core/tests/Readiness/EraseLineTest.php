@@ -28,7 +28,10 @@ final class EraseLineTest extends TestCase
     public function test_one_check_that_does_not_pass_keeps_it_shut(CheckCode $code): void
     {
         foreach ([CheckState::Fail, CheckState::Unknown] as $state) {
-            $line = EraseLine::judge([...array_filter(self::all(), static fn (Check $c): bool => $c->code !== $code), Check::of($code, $state)]);
+            $line = EraseLine::judge([
+                ...array_filter(self::all(), static fn (Check $c): bool => $c->code !== $code),
+                Check::of($code, $state),
+            ]);
 
             self::assertSame([$code], array_map(static fn (Check $c): CheckCode => $c->code, $line->stopping));
         }
@@ -37,7 +40,9 @@ final class EraseLineTest extends TestCase
     #[DataProvider('blocking')]
     public function test_a_check_that_was_not_looked_at_keeps_it_shut(CheckCode $code): void
     {
-        $line = EraseLine::judge(array_values(array_filter(self::all(), static fn (Check $c): bool => $c->code !== $code)));
+        $line = EraseLine::judge(
+            array_values(array_filter(self::all(), static fn (Check $c): bool => $c->code !== $code)),
+        );
 
         self::assertFalse($line->isOpen());
     }
@@ -73,40 +78,75 @@ final class EraseLineTest extends TestCase
     public static function evidence(): iterable
     {
         $sound = new Verification([], null, 3, 300, ['photos' => 3]);
-        $damaged = new Verification([Fault::of(FaultCode::Altered, 'data/photos/a.jpg')], null, 3, 300, ['photos' => 3]);
-        $states = static fn (string $complete, string $verified, string $sealed, string $package, array $other = []): array => [
-            'backup-complete' => $complete, 'backup-verified' => $verified, 'sealed-copy' => $sealed,
-            'passphrase-proven' => $other['passphrase-proven'] ?? 'does-not-apply', 'side-exports' => $other['side-exports'] ?? 'does-not-apply',
-            'link' => $other['link'] ?? 'pass', 'package-verified' => $package,
+        $damaged = new Verification([Fault::of(FaultCode::Altered, 'data/photos/a.jpg')], null, 3, 300, [
+            'photos' => 3,
+        ]);
+        $states = static fn (
+            string $complete,
+            string $verified,
+            string $sealed,
+            string $package,
+            array $other = [],
+        ): array => [
+            'backup-complete' => $complete,
+            'backup-verified' => $verified,
+            'sealed-copy' => $sealed,
+            'passphrase-proven' => $other['passphrase-proven'] ?? 'does-not-apply',
+            'side-exports' => $other['side-exports'] ?? 'does-not-apply',
+            'link' => $other['link'] ?? 'pass',
+            'package-verified' => $package,
         ];
         $all = ['pass', 'pass', 'pass', 'pass'];
         yield 'all there' => [new SafetyEvidence($sound, true, true, true), $states(...$all)];
         yield 'no bag' => [new SafetyEvidence(null, null, false, true), $states('fail', 'unknown', 'fail', 'pass')];
-        yield 'a damaged bag' => [new SafetyEvidence($damaged, true, true, true), $states('pass', 'fail', 'pass', 'pass')];
-        yield 'a damaged bag, counts not compared' => [new SafetyEvidence($damaged, null, true, true), $states('pass', 'fail', 'pass', 'pass')];
-        yield 'a bag that lacks items' => [new SafetyEvidence($sound, false, true, true), $states('fail', 'fail', 'pass', 'pass')];
-        yield 'a bag that was not read back yet' => [new SafetyEvidence($sound, null, false, null), $states('pass', 'unknown', 'fail', 'unknown')];
+        yield 'a damaged bag' => [
+            new SafetyEvidence($damaged, true, true, true),
+            $states('pass', 'fail', 'pass', 'pass'),
+        ];
+        yield 'a damaged bag, counts not compared' => [
+            new SafetyEvidence($damaged, null, true, true),
+            $states('pass', 'fail', 'pass', 'pass'),
+        ];
+        yield 'a bag that lacks items' => [
+            new SafetyEvidence($sound, false, true, true),
+            $states('fail', 'fail', 'pass', 'pass'),
+        ];
+        yield 'a bag that was not read back yet' => [
+            new SafetyEvidence($sound, null, false, null),
+            $states('pass', 'unknown', 'fail', 'unknown'),
+        ];
         yield 'an encrypted bag that nobody opened' => [
             new SafetyEvidence($sound, true, true, true, true), $states(...[...$all, ['passphrase-proven' => 'fail']]),
         ];
         yield 'an encrypted bag that was opened' => [
-            new SafetyEvidence($sound, true, true, true, true, 'It opened this bag.'), $states(...[...$all, ['passphrase-proven' => 'pass']]),
+            new SafetyEvidence($sound, true, true, true, true, 'It opened this bag.'),
+            $states(...[...$all, ['passphrase-proven' => 'pass']]),
         ];
         yield 'a side export that was not written out' => [
-            new SafetyEvidence($sound, true, true, true, missingExports: ['contacts'], countsOnExports: true), $states(...[...$all, ['side-exports' => 'fail']]),
+            new SafetyEvidence($sound, true, true, true, missingExports: ['contacts'], countsOnExports: true),
+            $states(...[...$all, ['side-exports' => 'fail']]),
         ];
         yield 'side exports that were written out' => [
-            new SafetyEvidence($sound, true, true, true, countsOnExports: true), $states(...[...$all, ['side-exports' => 'pass']]),
+            new SafetyEvidence($sound, true, true, true, countsOnExports: true),
+            $states(...[...$all, ['side-exports' => 'pass']]),
         ];
         yield 'a link that was lost a moment ago' => [
             new SafetyEvidence($sound, true, true, true, linkSteady: false), $states(...[...$all, ['link' => 'fail']]),
         ];
-        yield 'an altered package' => [new SafetyEvidence($sound, true, true, false), $states('pass', 'pass', 'pass', 'fail')];
+        yield 'an altered package' => [
+            new SafetyEvidence($sound, true, true, false),
+            $states('pass', 'pass', 'pass', 'fail'),
+        ];
     }
 
     public function test_damage_is_named_by_file(): void
     {
-        $checks = (new SafetyEvidence(new Verification([Fault::of(FaultCode::Altered, 'data/photos/a.jpg')], null, 3, 300, []), true, true, true))->checks();
+        $checks = (new SafetyEvidence(
+            new Verification([Fault::of(FaultCode::Altered, 'data/photos/a.jpg')], null, 3, 300, []),
+            true,
+            true,
+            true,
+        ))->checks();
 
         self::assertStringContainsString('data/photos/a.jpg', $checks[1]->evidence);
     }

@@ -22,17 +22,32 @@ final class InstallJudgeTest extends TestCase
      * @param  list<array<string, mixed>>  $expected
      */
     #[DataProvider('cases')]
-    public function test_gives_every_reason_that_applies(array $windows, array $build, array $device, string $now, array $expected, array $bench = []): void
-    {
+    public function test_gives_every_reason_that_applies(
+        array $windows,
+        array $build,
+        array $device,
+        string $now,
+        array $expected,
+        array $bench = [],
+    ): void {
         $almanac = Sample::almanac(Sample::catalogue([Sample::build('8.7.0', '8G210', $windows, $build)]));
         $situation = Sample::situation($device);
         $situation['bench'] = $bench + $situation['bench'];
         $read = Sample::read($situation);
-        $judge = new InstallJudge($almanac, $read->device, $read->bench->hostAgent, $almanac->catalogues[0], Rfc3339::parse($now));
+        $judge = new InstallJudge(
+            $almanac,
+            $read->device,
+            $read->bench->hostAgent,
+            $almanac->catalogues[0],
+            Rfc3339::parse($now),
+        );
 
         $reasons = $judge->reasons($almanac->builds('tarn')[0], Installed::on($read->device), Rfc3339::parse($now));
 
-        self::assertSame($expected, array_map(static fn (Reason $r): array => ['code' => $r->code->value] + $r->facts, $reasons));
+        self::assertSame(
+            $expected,
+            array_map(static fn (Reason $r): array => ['code' => $r->code->value] + $r->facts, $reasons),
+        );
     }
 
     /** @return iterable<string, array<mixed>> */
@@ -42,27 +57,72 @@ final class InstallJudgeTest extends TestCase
         $now = Sample::NOW;
         yield 'signed' => [$open, [], [], $now, []];
         yield 'the wrong model' => [$open, [], ['hardwareId' => 'FN7-1'], $now, [['code' => 'wrong-model']]];
-        yield 'a model that several variants fit' => [$open, [], ['hardwareId' => null], $now, [['code' => 'model-unresolved', 'hardwareIds' => ['FN7-1', 'FN7-2'], 'question' => 'plug-in']]];
+        yield 'a model that several variants fit' => [
+            $open,
+            [],
+            ['hardwareId' => null],
+            $now,
+            [['code' => 'model-unresolved', 'hardwareIds' => ['FN7-1', 'FN7-2'], 'question' => 'plug-in']],
+        ];
         yield 'closed, since the end of the latest window' => [
-            [['2026-01-01T00:00:00Z', '2026-02-01T00:00:00Z'], ['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z']], [], [], $now,
+            [['2026-01-01T00:00:00Z', '2026-02-01T00:00:00Z'], ['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z']],
+            [],
+            [],
+            $now,
             [['code' => 'window-closed', 'since' => '2026-09-01T00:00:00Z']],
         ];
         yield 'closed at the very end, which is exclusive' => [
-            [['2026-05-01T00:00:00Z', '2026-11-20T09:00:00Z']], [], [], $now, [['code' => 'window-closed', 'since' => '2026-11-20T09:00:00Z']],
+            [['2026-05-01T00:00:00Z', '2026-11-20T09:00:00Z']],
+            [],
+            [],
+            $now,
+            [['code' => 'window-closed', 'since' => '2026-11-20T09:00:00Z']],
         ];
         yield 'open at the very start, which is inclusive' => [[['2026-11-20T09:00:00Z', null]], [], [], $now, []];
         yield 'all windows start later' => [
-            [['2026-12-24T00:00:00Z', null], ['2026-12-01T00:00:00Z', '2026-12-10T00:00:00Z']], [], [], $now, [['code' => 'window-not-open-yet', 'from' => '2026-12-01T00:00:00Z']],
+            [['2026-12-24T00:00:00Z', null], ['2026-12-01T00:00:00Z', '2026-12-10T00:00:00Z']],
+            [],
+            [],
+            $now,
+            [['code' => 'window-not-open-yet', 'from' => '2026-12-01T00:00:00Z']],
         ];
         yield 'between two windows it is closed' => [
-            [['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z'], ['2026-12-01T00:00:00Z', null]], [], [], $now, [['code' => 'window-closed', 'since' => '2026-09-01T00:00:00Z']],
+            [['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z'], ['2026-12-01T00:00:00Z', null]],
+            [],
+            [],
+            $now,
+            [['code' => 'window-closed', 'since' => '2026-09-01T00:00:00Z']],
         ];
         yield 'never signed' => [[], [], [], $now, [['code' => 'window-closed']]];
-        yield 'a stale almanac says nothing for sure' => [$open, [], [], '2026-11-20T20:00:01Z', [['code' => 'almanac-stale']]];
+        yield 'a stale almanac says nothing for sure' => [
+            $open,
+            [],
+            [],
+            '2026-11-20T20:00:01Z',
+            [['code' => 'almanac-stale']],
+        ];
         yield 'fresh until the very moment' => [$open, [], [], '2026-11-20T20:00:00Z', []];
-        yield 'what is installed' => [$open, [], ['version' => '8.7.0', 'build' => '8G210'], $now, [['code' => 'same-build']]];
-        yield 'a re-release of what is installed is another build' => [$open, [], ['version' => '8.7.0', 'build' => '8G199'], $now, []];
-        yield 'below the rollback counter' => [$open, ['rollbackIndex' => 2, 'radioLevel' => 10], [], $now, [['code' => 'rollback-floor', 'index' => 2, 'counter' => 3]]];
+        yield 'what is installed' => [
+            $open,
+            [],
+            ['version' => '8.7.0', 'build' => '8G210'],
+            $now,
+            [['code' => 'same-build']],
+        ];
+        yield 'a re-release of what is installed is another build' => [
+            $open,
+            [],
+            ['version' => '8.7.0', 'build' => '8G199'],
+            $now,
+            [],
+        ];
+        yield 'below the rollback counter' => [
+            $open,
+            ['rollbackIndex' => 2, 'radioLevel' => 10],
+            [],
+            $now,
+            [['code' => 'rollback-floor', 'index' => 2, 'counter' => 3]],
+        ];
         yield 'everything at once, none left out' => [
             [['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z']],
             ['rollbackIndex' => 2, 'radioLevel' => 9, 'hostAgentMinimum' => '4.4', 'eraseInstall' => false],
@@ -81,6 +141,13 @@ final class InstallJudgeTest extends TestCase
                 ['code' => 'same-build'],
             ],
         ];
-        yield 'a host agent that is not known is too old' => [$open, ['hostAgentMinimum' => '4.2'], [], $now, [['code' => 'host-agent-old', 'minimum' => '4.2.0']], ['hostAgent' => null]];
+        yield 'a host agent that is not known is too old' => [
+            $open,
+            ['hostAgentMinimum' => '4.2'],
+            [],
+            $now,
+            [['code' => 'host-agent-old', 'minimum' => '4.2.0']],
+            ['hostAgent' => null],
+        ];
     }
 }

@@ -16,12 +16,16 @@ final class LossesTest extends TestCase
      * @param  list<string>  $open  as people call it
      */
     #[DataProvider('acceptances')]
-    public function test_what_was_not_accepted_is_told_by_the_names_that_people_use(AcceptedLosses $accepted, array $open): void
-    {
-        $device = Sample::read(Sample::situation([
-            'accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0']],
-            'apps' => [['id' => 'roster', 'name' => 'Watch Roster', 'minimumOs' => '9.0.0']],
-        ]))->device;
+    public function test_what_was_not_accepted_is_told_by_the_names_that_people_use(
+        AcceptedLosses $accepted,
+        array $open,
+    ): void {
+        $device = Sample::read(
+            Sample::situation([
+                'accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0']],
+                'apps' => [['id' => 'roster', 'name' => 'Watch Roster', 'minimumOs' => '9.0.0']],
+            ]),
+        )->device;
 
         self::assertSame($open, (new Losses([], [], [], ['band-1'], ['roster']))->notAccepted($accepted, $device));
     }

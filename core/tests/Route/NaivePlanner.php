@@ -11,11 +11,32 @@ namespace JadeStep\Core\Tests\Route;
  */
 final class NaivePlanner
 {
-    private const PLAIN = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings', 'wallpaper'];
+    private const PLAIN = [
+        'photos',
+        'messages',
+        'contacts',
+        'calendars',
+        'notes',
+        'recordings',
+        'call-log',
+        'app-data',
+        'home-layout',
+        'settings',
+        'wallpaper',
+    ];
 
     private const ENCRYPTED = ['saved-passwords', 'health', 'accessory-pairing'];
 
-    private const SYNC = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'app-data', 'saved-passwords', 'health'];
+    private const SYNC = [
+        'photos',
+        'messages',
+        'contacts',
+        'calendars',
+        'notes',
+        'app-data',
+        'saved-passwords',
+        'health',
+    ];
 
     private const EXPORT = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log'];
 
@@ -41,9 +62,19 @@ final class NaivePlanner
     public static function plan(array $catalogue, array $situation): array
     {
         $planner = new self($catalogue, $situation);
-        if (strtotime($situation['now']) <= strtotime($catalogue['freshUntil']) && $situation['device']['hardwareId'] !== null) {
+        if (
+            strtotime($situation['now']) <= strtotime($catalogue['freshUntil'])
+            && $situation['device']['hardwareId'] !== null
+        ) {
             $device = $situation['device'];
-            $planner->step([], $device['version'], $device['build'], $device['rollbackCounter'], 0, $planner->safeguardMinutes());
+            $planner->step(
+                [],
+                $device['version'],
+                $device['build'],
+                $device['rollbackCounter'],
+                0,
+                $planner->safeguardMinutes(),
+            );
         }
 
         return $planner->answer();
@@ -66,13 +97,22 @@ final class NaivePlanner
                 if ($package === null || ! $this->allowed($build, $move, $version, $label, $counter, $legs)) {
                     continue;
                 }
-                $start = $minutes + $this->pert($package['bytes'] / $this->situation['bench']['linkBytesPerSecond'] / 60, true) + (1 + 8 + 5) / 6;
+                $start =
+                    $minutes
+                    + $this->pert($package['bytes'] / $this->situation['bench']['linkBytesPerSecond'] / 60, true)
+                    + (1 + 8 + 5) / 6;
                 $moment = $legs === [] ? $this->now : $this->now + (int) floor($start * 60);
                 if (! $this->signed($package, $moment)) {
                     continue;
                 }
-                $this->step([...$legs, [$move, $build, $package]], $build['version'], $build['build'], $counter === null ? null : max($counter, $build['rollbackIndex']),
-                    $erases + ($move === 'erase-install' ? 1 : 0), $start + (8 + 40 + 15) / 6 + (4 + 24 + 12) / 6);
+                $this->step(
+                    [...$legs, [$move, $build, $package]],
+                    $build['version'],
+                    $build['build'],
+                    $counter === null ? null : max($counter, $build['rollbackIndex']),
+                    $erases + ($move === 'erase-install' ? 1 : 0),
+                    $start + (8 + 40 + 15) / 6 + (4 + 24 + 12) / 6,
+                );
             }
         }
     }
@@ -81,8 +121,14 @@ final class NaivePlanner
      * @param  array<string, mixed>  $build
      * @param  list<array{string, array<string, mixed>, array<string, mixed>}>  $legs
      */
-    private function allowed(array $build, string $move, string $version, string $label, ?int $counter, array $legs): bool
-    {
+    private function allowed(
+        array $build,
+        string $move,
+        string $version,
+        string $label,
+        ?int $counter,
+        array $legs,
+    ): bool {
         $device = $this->situation['device'];
         $goal = $this->situation['goal'];
         $higher = version_compare($build['version'], $version);
@@ -90,7 +136,11 @@ final class NaivePlanner
 
         $runs = $legs !== [] || ($device['bootable'] ?? true);
 
-        return ! (($device['bootable'] ?? true) && $build['version'] === $device['version'] && $build['build'] === $device['build'])
+        return ! (
+            ($device['bootable'] ?? true)
+            && $build['version'] === $device['version']
+            && $build['build'] === $device['build']
+        )
             && ! in_array($build['build'], array_map(static fn (array $l): string => $l[1]['build'], $legs), true)
             && ($build['channel'] !== 'beta' || ($goal['exact'] ?? null) === $build['version'])
             && ($counter === null || $build['rollbackIndex'] >= $counter)
@@ -98,7 +148,10 @@ final class NaivePlanner
             && match ($move) {
                 'erase-install' => $build['eraseInstall'],
                 'in-place-update' => $runs && $higher > 0 && $this->inRange($build['inPlaceFrom'], $version),
-                default => $runs && $higher < 0 && $major($build['version']) === $major($version) && $this->inRange($build['stepDownFrom'], $version),
+                default => $runs
+                    && $higher < 0
+                    && $major($build['version']) === $major($version)
+                    && $this->inRange($build['stepDownFrom'], $version),
             };
     }
 
@@ -111,14 +164,26 @@ final class NaivePlanner
         $bytes = array_sum(array_map(static fn (array $l): int => $l[2]['bytes'], $legs));
         $key = implode(', ', array_map(static fn (array $l): string => $l[0].' '.$l[1]['build'], $legs));
         if ($erases === 0 && ($this->situation['device']['dataOnDevice'] ?? true)) {
-            $this->routes[] = ['ends' => $end, 'key' => "{$key} / ", 'price' => [0, 0, 0, 0, round($minutes, 6), $bytes]];
+            $this->routes[] = [
+                'ends' => $end,
+                'key' => "{$key} / ",
+                'price' => [0, 0, 0, 0, round($minutes, 6), $bytes],
+            ];
 
             return;
         }
         foreach ($this->bases($end) as $base) {
             [$lost, $risk, $stale, $size] = $this->losses($base, $end);
-            $back = $base === null ? 0 : $this->pert($size / $this->situation['bench']['returnBytesPerSecond'] / 60, true) + (3 + 20 + 10) / 6;
-            $this->routes[] = ['ends' => $end, 'key' => "{$key} / ".($base['id'] ?? ''), 'price' => [$lost, $risk, $stale, $erases, round($minutes + $back, 6), $bytes]];
+            $back =
+                $base === null
+                    ? 0
+                    : $this->pert($size / $this->situation['bench']['returnBytesPerSecond'] / 60, true)
+                        + (3 + 20 + 10) / 6;
+            $this->routes[] = [
+                'ends' => $end,
+                'key' => "{$key} / ".($base['id'] ?? ''),
+                'price' => [$lost, $risk, $stale, $erases, round($minutes + $back, 6), $bytes],
+            ];
         }
     }
 
@@ -138,7 +203,13 @@ final class NaivePlanner
                     $schemas = $build['storeSchemas'];
                 }
             }
-            $bases[] = ['id' => 'planned', 'kinds' => $planned === 'plain' ? self::PLAIN : [...self::PLAIN, ...self::ENCRYPTED], 'asOf' => $this->now, 'schemas' => $schemas, 'risky' => $this->unproven($device['version'], $end['version'])];
+            $bases[] = [
+                'id' => 'planned',
+                'kinds' => $planned === 'plain' ? self::PLAIN : [...self::PLAIN, ...self::ENCRYPTED],
+                'asOf' => $this->now,
+                'schemas' => $schemas,
+                'risky' => $this->unproven($device['version'], $end['version']),
+            ];
         }
         foreach ($this->situation['backups'] as $b) {
             if ($b['where'] === 'cloud') {
@@ -148,7 +219,13 @@ final class NaivePlanner
             } else {
                 $risky = $this->unproven($b['declaredVersion'], $end['version']);
             }
-            $bases[] = ['id' => $b['id'], 'kinds' => $b['kinds'], 'asOf' => (int) strtotime($b['takenAt']), 'schemas' => $b['storeSchemas'] ?? [], 'risky' => $risky];
+            $bases[] = [
+                'id' => $b['id'],
+                'kinds' => $b['kinds'],
+                'asOf' => (int) strtotime($b['takenAt']),
+                'schemas' => $b['storeSchemas'] ?? [],
+                'risky' => $risky,
+            ];
         }
 
         return $bases;
@@ -175,9 +252,14 @@ final class NaivePlanner
             if (in_array($kind, ['payment-cards', 'sign-ins', 'esim'], true)) {
                 continue;
             }
-            $late = static fn (int $asOf): int => $k['lastChangedAt'] === null ? 0 : max(0, (int) strtotime($k['lastChangedAt']) - $asOf);
+            $late = static fn (int $asOf): int => $k['lastChangedAt'] === null
+                ? 0
+                : max(0, (int) strtotime($k['lastChangedAt']) - $asOf);
             $options = [];
-            $readable = $base === null || ! isset($base['schemas'][$kind], $end['storeSchemas'][$kind]) || $base['schemas'][$kind] <= $end['storeSchemas'][$kind];
+            $readable =
+                $base === null
+                || ! isset($base['schemas'][$kind], $end['storeSchemas'][$kind])
+                || $base['schemas'][$kind] <= $end['storeSchemas'][$kind];
             if ($base !== null && in_array($kind, $base['kinds'], true) && $readable) {
                 $options[] = [$base['risky'] ? 1 : 0, $late($base['asOf'])];
             }
@@ -207,7 +289,15 @@ final class NaivePlanner
 
         return [
             ...array_map(fn (string $k): array => [$k, $this->now], $planned),
-            ...array_map(static fn (array $e): array => [$e['kind'], (int) strtotime($e['takenAt'])], array_values(array_filter($this->situation['sideExports'], static fn (array $e): bool => ! in_array($e['kind'], $planned, true)))),
+            ...array_map(
+                static fn (array $e): array => [$e['kind'], (int) strtotime($e['takenAt'])],
+                array_values(
+                    array_filter(
+                        $this->situation['sideExports'],
+                        static fn (array $e): bool => ! in_array($e['kind'], $planned, true),
+                    ),
+                ),
+            ),
         ];
     }
 
@@ -215,12 +305,20 @@ final class NaivePlanner
     private function answer(): array
     {
         $admitted = array_filter($this->routes, fn (array $r): bool => $this->admits($r['ends']));
-        if (array_filter($admitted, static fn (array $r): bool => $r['ends']['channel'] === 'release') !== [] && ! isset($this->situation['goal']['exact'])) {
+        if (
+            array_filter($admitted, static fn (array $r): bool => $r['ends']['channel'] === 'release') !== []
+            && ! isset($this->situation['goal']['exact'])
+        ) {
             $admitted = array_filter($admitted, static fn (array $r): bool => $r['ends']['channel'] === 'release');
         }
         $newest = null;
         foreach ($admitted as $r) {
-            $above = $newest === null ? 1 : (version_compare($r['ends']['version'], $newest['version']) ?: strcmp($r['ends']['releasedAt'], $newest['releasedAt']) ?: strcmp($newest['build'], $r['ends']['build']));
+            $above =
+                $newest === null
+                    ? 1
+                    : (version_compare($r['ends']['version'], $newest['version'])
+                    ?: strcmp($r['ends']['releasedAt'], $newest['releasedAt'])
+                    ?: strcmp($newest['build'], $r['ends']['build']));
             $newest = $above > 0 ? $r['ends'] : $newest;
         }
         $left = array_values(array_filter($admitted, static fn (array $r): bool => $r['ends'] === $newest));
@@ -234,7 +332,14 @@ final class NaivePlanner
 
             return true;
         });
-        usort($left, static fn (array $a, array $b): int => $a['price'] <=> $b['price'] ?: strcmp((string) preg_replace('#planned$#', '', $a['key']), (string) preg_replace('#planned$#', '', $b['key'])));
+        usort(
+            $left,
+            static fn (array $a, array $b): int => $a['price'] <=> $b['price']
+            ?: strcmp(
+                (string) preg_replace('#planned$#', '', $a['key']),
+                (string) preg_replace('#planned$#', '', $b['key']),
+            ),
+        );
 
         return array_column($left, 'key');
     }
@@ -247,8 +352,10 @@ final class NaivePlanner
         return match (key($goal)) {
             'exact' => $build['version'] === $goal['exact'],
             'newestInMajor' => $build['channel'] !== 'beta' && (int) $build['version'] === $goal['newestInMajor'],
-            'newestBelow' => $build['channel'] !== 'beta' && version_compare($build['version'], $goal['newestBelow']) < 0,
-            default => $build['channel'] !== 'beta' && strtotime($build['releasedAt']) < strtotime($goal['newestBefore']),
+            'newestBelow' => $build['channel'] !== 'beta'
+                && version_compare($build['version'], $goal['newestBelow']) < 0,
+            default => $build['channel'] !== 'beta'
+                && strtotime($build['releasedAt']) < strtotime($goal['newestBefore']),
         };
     }
 
@@ -287,14 +394,20 @@ final class NaivePlanner
         }
         [$from, $below] = explode(' ', $range);
 
-        return version_compare($version, substr($from, 2).'-dev', '>=') && version_compare($version, substr($below, 1).'-dev', '<');
+        return version_compare($version, substr($from, 2).'-dev', '>=')
+            && version_compare($version, substr($below, 1).'-dev', '<');
     }
 
     private function safeguardMinutes(): float
     {
-        $bytes = $this->situation['planned']['backup'] === 'none' ? 0 : array_sum(array_column($this->situation['device']['kinds'], 'bytes'));
+        $bytes =
+            $this->situation['planned']['backup'] === 'none'
+                ? 0
+                : array_sum(array_column($this->situation['device']['kinds'], 'bytes'));
 
-        return (1 + 8 + 4) / 6 + $this->pert($bytes / $this->situation['bench']['backupBytesPerSecond'] / 60, true) + $this->pert($bytes / 200_000_000 / 60, true);
+        return (1 + 8 + 4) / 6
+            + $this->pert($bytes / $this->situation['bench']['backupBytesPerSecond'] / 60, true)
+            + $this->pert($bytes / 200_000_000 / 60, true);
     }
 
     private function pert(float $minutes, bool $moving): float

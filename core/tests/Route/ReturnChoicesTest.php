@@ -46,36 +46,81 @@ final class ReturnChoicesTest extends TestCase
         yield 'of another line' => [[], ['osLine' => 'lantern'], ['other-line']];
         yield 'not verified' => [['verified' => false], [], ['unverified']];
         yield 'damaged, which is more than not verified' => [['verified' => false], ['damaged' => true], ['damaged']];
-        yield 'passphrase not proven' => [['encrypted' => true, 'passphraseProven' => false], [], ['passphrase-unproven']];
-        yield 'encrypted and never opened: what it holds is not known' => [['encrypted' => true, 'passphraseProven' => false, 'kinds' => []], [], ['passphrase-unproven']];
-        yield 'too new for anything in it to open' => [['kinds' => ['messages'], 'storeSchemas' => ['messages' => 15]], [], ['too-new']];
-        yield 'one kind does not open, others do' => [['kinds' => ['messages', 'photos'], 'storeSchemas' => ['messages' => 15]], [], []];
+        yield 'passphrase not proven' => [
+            ['encrypted' => true, 'passphraseProven' => false],
+            [],
+            ['passphrase-unproven'],
+        ];
+        yield 'encrypted and never opened: what it holds is not known' => [
+            ['encrypted' => true, 'passphraseProven' => false, 'kinds' => []],
+            [],
+            ['passphrase-unproven'],
+        ];
+        yield 'too new for anything in it to open' => [
+            ['kinds' => ['messages'], 'storeSchemas' => ['messages' => 15]],
+            [],
+            ['too-new'],
+        ];
+        yield 'one kind does not open, others do' => [
+            ['kinds' => ['messages', 'photos'], 'storeSchemas' => ['messages' => 15]],
+            [],
+            [],
+        ];
         yield 'refused by the device' => [[], ['refused' => true], ['device-refused']];
-        yield 'everything at once' => [['verified' => false, 'encrypted' => true, 'passphraseProven' => false], ['serial' => 'X', 'osLine' => 'y', 'refused' => true], ['wrong-device', 'other-line', 'unverified', 'passphrase-unproven', 'device-refused']];
-        yield 'a cloud backup from before' => [['where' => 'cloud', 'verified' => false, 'madeOn' => '8.1.0', 'declaredVersion' => '8.1.0'], [], []];
+        yield 'everything at once' => [
+            ['verified' => false, 'encrypted' => true, 'passphraseProven' => false],
+            ['serial' => 'X', 'osLine' => 'y', 'refused' => true],
+            ['wrong-device', 'other-line', 'unverified', 'passphrase-unproven', 'device-refused'],
+        ];
+        yield 'a cloud backup from before' => [
+            ['where' => 'cloud', 'verified' => false, 'madeOn' => '8.1.0', 'declaredVersion' => '8.1.0'],
+            [],
+            [],
+        ];
         yield 'a newer cloud backup is never lowered' => [['where' => 'cloud', 'verified' => false], [], ['too-new']];
-        yield 'but taken where the accepted route rests on it' => [['where' => 'cloud', 'verified' => false], ['accepted' => true], []];
+        yield 'but taken where the accepted route rests on it' => [
+            ['where' => 'cloud', 'verified' => false],
+            ['accepted' => true],
+            [],
+        ];
     }
 
     public function test_proposes_the_least_loss_and_then_the_next(): void
     {
         $now = self::candidate(['id' => 'now']);
-        $old = self::candidate(['id' => 'old', 'takenAt' => '2026-11-01T00:00:00Z', 'madeOn' => '8.1.0', 'declaredVersion' => '8.1.0']);
+        $old = self::candidate([
+            'id' => 'old',
+            'takenAt' => '2026-11-01T00:00:00Z',
+            'madeOn' => '8.1.0',
+            'declaredVersion' => '8.1.0',
+        ]);
         $far = self::candidate(['id' => 'far', 'madeOn' => '10.0.0', 'declaredVersion' => '10.0.0']);
         $no = self::candidate(['id' => 'no'], ['refused' => true]);
 
         $choices = self::choices([$no, $old, $far, $now]);
 
-        self::assertSame(['now', 'old', 'far', null, 'no'], array_map(static fn (ReturnChoice $c): ?string => $c->backup, $choices->all));
+        self::assertSame(
+            ['now', 'old', 'far', null, 'no'],
+            array_map(static fn (ReturnChoice $c): ?string => $c->backup, $choices->all),
+        );
         self::assertSame([0, 0, 0], $choices->proposed()?->price());
-        self::assertSame([0, 2], array_slice($choices->find('far')?->price() ?? [], 0, 2), 'two majors down is unproven, so all of it is at risk');
+        self::assertSame(
+            [0, 2],
+            array_slice($choices->find('far')?->price() ?? [], 0, 2),
+            'two majors down is unproven, so all of it is at risk',
+        );
         self::assertNull(self::choices([$no])->proposed(), 'to put nothing back is never a proposal');
     }
 
     public function test_kept_as_new_brings_in_what_was_chosen_and_loses_the_rest_but_for_sync(): void
     {
         $end = self::almanac()->builds('tarn')[1];
-        $fates = ReturnChoices::asNew(self::situation(), $end, [Kind::Messages], Rfc3339::parse('2026-11-20T08:00:00Z'));
+        $fates = ReturnChoices::asNew(
+            self::situation(),
+            $end,
+            [Kind::Messages],
+            Rfc3339::parse('2026-11-20T08:00:00Z'),
+        );
 
         self::assertSame(['photos' => ['lost', null], 'messages' => ['returned', 'side-export']], array_combine(
             array_map(static fn (KindFate $f): string => $f->kind->value, $fates),
@@ -87,9 +132,20 @@ final class ReturnChoicesTest extends TestCase
     public function test_the_steps_of_a_route_add_up_to_its_minutes(): void
     {
         foreach ((new Planner(self::almanac()))->plan(self::situation())->routes as $route) {
-            self::assertEqualsWithDelta($route->minutes->expected, array_sum(array_map(static fn (StepEstimate $s): float => $s->minutes->expected, $route->steps)), 1e-9);
-            self::assertEqualsWithDelta($route->minutes->deviation ** 2, array_sum(array_map(static fn (StepEstimate $s): float => $s->minutes->deviation ** 2, $route->steps)), 1e-9);
-            self::assertSame($route->base?->backup !== null, in_array('put-back', array_column($route->steps, 'step'), true));
+            self::assertEqualsWithDelta(
+                $route->minutes->expected,
+                array_sum(array_map(static fn (StepEstimate $s): float => $s->minutes->expected, $route->steps)),
+                1e-9,
+            );
+            self::assertEqualsWithDelta(
+                $route->minutes->deviation ** 2,
+                array_sum(array_map(static fn (StepEstimate $s): float => $s->minutes->deviation ** 2, $route->steps)),
+                1e-9,
+            );
+            self::assertSame(
+                $route->base?->backup !== null,
+                in_array('put-back', array_column($route->steps, 'step'), true),
+            );
         }
     }
 
@@ -101,7 +157,12 @@ final class ReturnChoicesTest extends TestCase
 
     private static function almanac(): \JadeStep\Core\Almanac\Almanac
     {
-        return Sample::almanac(Sample::catalogue([Sample::build('8.7.0', '8G210', self::OPEN, ['storeSchemas' => ['messages' => 14]]), Sample::build('9.3.0', '9D55', self::OPEN)]));
+        return Sample::almanac(
+            Sample::catalogue([
+                Sample::build('8.7.0', '8G210', self::OPEN, ['storeSchemas' => ['messages' => 14]]),
+                Sample::build('9.3.0', '9D55', self::OPEN),
+            ]),
+        );
     }
 
     private static function situation(): \JadeStep\Core\Route\Situation
@@ -121,11 +182,28 @@ final class ReturnChoicesTest extends TestCase
      */
     private static function candidate(array $backup, array $more = []): Candidate
     {
-        $held = self::held($backup + [
-            'id' => 'b-1', 'where' => 'bag', 'takenAt' => '2026-11-20T08:00:00Z', 'madeOn' => '9.3.0', 'declaredVersion' => '9.3.0', 'encrypted' => false, 'passphraseProven' => false,
-            'verified' => true, 'kinds' => ['photos', 'messages'], 'storeSchemas' => ['messages' => 14],
-        ]);
+        $held = self::held(
+            $backup + [
+                'id' => 'b-1',
+                'where' => 'bag',
+                'takenAt' => '2026-11-20T08:00:00Z',
+                'madeOn' => '9.3.0',
+                'declaredVersion' => '9.3.0',
+                'encrypted' => false,
+                'passphraseProven' => false,
+                'verified' => true,
+                'kinds' => ['photos', 'messages'],
+                'storeSchemas' => ['messages' => 14],
+            ],
+        );
 
-        return new Candidate($held, $more['serial'] ?? 'SKL-0042', $more['osLine'] ?? 'tarn', $more['damaged'] ?? false, $more['refused'] ?? false, $more['accepted'] ?? false);
+        return new Candidate(
+            $held,
+            $more['serial'] ?? 'SKL-0042',
+            $more['osLine'] ?? 'tarn',
+            $more['damaged'] ?? false,
+            $more['refused'] ?? false,
+            $more['accepted'] ?? false,
+        );
     }
 }

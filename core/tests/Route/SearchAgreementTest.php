@@ -19,14 +19,24 @@ final class SearchAgreementTest extends TestCase
     public function test_the_search_finds_what_the_enumeration_finds(): void
     {
         $random = new RandomSituations(20_261_120);
-        $seen = ['blocked' => 0, 'several routes' => 0, 'several legs' => 0, 'without an erase' => 0, 'another base than the planned' => 0];
+        $seen = [
+            'blocked' => 0,
+            'several routes' => 0,
+            'several legs' => 0,
+            'without an erase' => 0,
+            'another base than the planned' => 0,
+        ];
 
         for ($i = 0; $i < self::SITUATIONS; $i++) {
             [$catalogue, $situation] = $random->next();
             $plan = (new Planner(Sample::almanac($catalogue)))->plan(Sample::read($situation));
             $found = array_map(self::key(...), $plan->routes);
 
-            self::assertSame(NaivePlanner::plan($catalogue, $situation), $found, "situation {$i}: ".json_encode([$catalogue, $situation]));
+            self::assertSame(
+                NaivePlanner::plan($catalogue, $situation),
+                $found,
+                "situation {$i}: ".json_encode([$catalogue, $situation]),
+            );
             $seen['blocked'] += $found === [] ? 1 : 0;
             $seen['several routes'] += count($found) > 1 ? 1 : 0;
             $seen['several legs'] += preg_grep('/, /', $found) !== [] ? 1 : 0;
@@ -40,6 +50,11 @@ final class SearchAgreementTest extends TestCase
 
     private static function key(Route $route): string
     {
-        return implode(', ', array_map(static fn (Leg $l): string => $l->move->value.' '.$l->to->build, $route->legs)).' / '.($route->base->backup ?? '');
+        return implode(
+            ', ',
+            array_map(static fn (Leg $l): string => $l->move->value.' '.$l->to->build, $route->legs),
+        )
+            .' / '
+            .($route->base->backup ?? '');
     }
 }

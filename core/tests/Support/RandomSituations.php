@@ -9,9 +9,32 @@ final class RandomSituations
 {
     use Draws;
 
-    private const VERSIONS = ['7.4.0', '8.0.0', '8.1.0', '8.1.1', '9.0.0-rc.1', '9.0.0', '9.1.0', '9.2.0', '10.0.0-beta.1', '10.0.0'];
+    private const VERSIONS = [
+        '7.4.0',
+        '8.0.0',
+        '8.1.0',
+        '8.1.1',
+        '9.0.0-rc.1',
+        '9.0.0',
+        '9.1.0',
+        '9.2.0',
+        '10.0.0-beta.1',
+        '10.0.0',
+    ];
 
-    private const KINDS = ['photos', 'messages', 'contacts', 'recordings', 'app-data', 'health', 'payment-cards', 'sign-ins', 'esim', 'accessory-pairing', 'saved-passwords'];
+    private const KINDS = [
+        'photos',
+        'messages',
+        'contacts',
+        'recordings',
+        'app-data',
+        'health',
+        'payment-cards',
+        'sign-ins',
+        'esim',
+        'accessory-pairing',
+        'saved-passwords',
+    ];
 
     public function __construct(int $seed)
     {
@@ -25,21 +48,33 @@ final class RandomSituations
         $installed = $builds[$this->int(0, count($builds) - 1)];
 
         return [
-            Sample::catalogue($builds, ['freshUntil' => $this->chance(4) ? '2026-11-20T08:59:59Z' : '2026-11-20T20:00:00Z']),
-            Sample::situation([
-                'hardwareId' => match ($this->int(0, 40)) {
-                    0 => null, 1 => 'FN7-1', default => 'FN7-2'
-                },
-                'version' => $installed['version'], 'build' => $this->chance(80) ? $installed['build'] : 'OTHER', 'rollbackCounter' => $this->chance(15) ? null : $this->int(1, 2),
-                'radioMinimum' => $this->chance(20) ? null : $this->int(0, 1),
-                'kinds' => array_map($this->stock(...), $this->some(self::KINDS, 0, 6)),
-                ...($this->chance(15) ? ['dataOnDevice' => false, 'bootable' => $this->chance(50)] : []),
-            ], [
-                'backups' => array_map($this->backup(...), range(1, $this->int(1, 3))),
-                'sideExports' => $this->chance(40) ? [['kind' => 'messages', 'takenAt' => $this->time()]] : [],
-                'planned' => ['backup' => ['plain', 'encrypted', 'none'][$this->int(0, 2)], 'sideExports' => $this->chance(25) ? ['contacts'] : []],
-                'goal' => $this->goal(),
-            ] + ($this->chance(15) ? ['startsAt' => sprintf('2026-11-20T09:%02d:00Z', $this->int(1, 59))] : [])),
+            Sample::catalogue($builds, [
+                'freshUntil' => $this->chance(4) ? '2026-11-20T08:59:59Z' : '2026-11-20T20:00:00Z',
+            ]),
+            Sample::situation(
+                [
+                    'hardwareId' => match ($this->int(0, 40)) {
+                        0 => null,
+                        1 => 'FN7-1',
+                        default => 'FN7-2',
+                    },
+                    'version' => $installed['version'],
+                    'build' => $this->chance(80) ? $installed['build'] : 'OTHER',
+                    'rollbackCounter' => $this->chance(15) ? null : $this->int(1, 2),
+                    'radioMinimum' => $this->chance(20) ? null : $this->int(0, 1),
+                    'kinds' => array_map($this->stock(...), $this->some(self::KINDS, 0, 6)),
+                    ...$this->chance(15) ? ['dataOnDevice' => false, 'bootable' => $this->chance(50)] : [],
+                ],
+                [
+                    'backups' => array_map($this->backup(...), range(1, $this->int(1, 3))),
+                    'sideExports' => $this->chance(40) ? [['kind' => 'messages', 'takenAt' => $this->time()]] : [],
+                    'planned' => [
+                        'backup' => ['plain', 'encrypted', 'none'][$this->int(0, 2)],
+                        'sideExports' => $this->chance(25) ? ['contacts'] : [],
+                    ],
+                    'goal' => $this->goal(),
+                ] + ($this->chance(15) ? ['startsAt' => sprintf('2026-11-20T09:%02d:00Z', $this->int(1, 59))] : []),
+            ),
         ];
     }
 
@@ -49,10 +84,17 @@ final class RandomSituations
         $channel = str_contains($version, 'beta') ? 'beta' : (str_contains($version, 'rc') ? 'candidate' : 'release');
         $label = 'B'.str_replace(['.', '-'], '', $version);
         $build = Sample::build($version, $label, $this->windows(), [
-            'channel' => $channel, 'releasedAt' => sprintf('2026-%02d-01T00:00:00Z', $this->int(1, 10)),
-            'rollbackIndex' => $this->int(1, 3), 'radioLevel' => $this->int(0, 1) + ($this->chance(70) ? 1 : 0), 'eraseInstall' => $this->chance(70),
-            'inPlaceFrom' => $this->chance(60) ? '>='.$this->pick(['7.0.0', '8.0.0', '9.0.0']).' <'.$this->pick(['9.0.0', '10.0.0', '11.0.0']) : null,
-            'stepDownFrom' => $this->chance(35) ? '>='.$this->pick(['8.0.0', '9.0.0']).' <'.$this->pick(['9.0.0', '10.0.0', '11.0.0']) : null,
+            'channel' => $channel,
+            'releasedAt' => sprintf('2026-%02d-01T00:00:00Z', $this->int(1, 10)),
+            'rollbackIndex' => $this->int(1, 3),
+            'radioLevel' => $this->int(0, 1) + ($this->chance(70) ? 1 : 0),
+            'eraseInstall' => $this->chance(70),
+            'inPlaceFrom' => $this->chance(60)
+                ? '>='.$this->pick(['7.0.0', '8.0.0', '9.0.0']).' <'.$this->pick(['9.0.0', '10.0.0', '11.0.0'])
+                : null,
+            'stepDownFrom' => $this->chance(35)
+                ? '>='.$this->pick(['8.0.0', '9.0.0']).' <'.$this->pick(['9.0.0', '10.0.0', '11.0.0'])
+                : null,
             'storeSchemas' => ['messages' => $this->int(13, 15), 'photos' => $this->int(8, 9)],
         ]);
         $build['packages'][0]['bytes'] = $this->int(1, 6) * 1_000_000_000;
@@ -76,7 +118,13 @@ final class RandomSituations
     /** @return array<string, mixed> */
     private function stock(string $kind): array
     {
-        return ['kind' => $kind, 'items' => $this->int(1, 900), 'bytes' => $this->int(1, 4) * 1_000_000_000, 'lastChangedAt' => $this->chance(80) ? $this->time() : null, 'syncedAt' => $this->chance(30) ? $this->time() : null];
+        return [
+            'kind' => $kind,
+            'items' => $this->int(1, 900),
+            'bytes' => $this->int(1, 4) * 1_000_000_000,
+            'lastChangedAt' => $this->chance(80) ? $this->time() : null,
+            'syncedAt' => $this->chance(30) ? $this->time() : null,
+        ];
     }
 
     /** @return array<string, mixed> */
@@ -86,9 +134,16 @@ final class RandomSituations
         $encrypted = $this->chance(50);
 
         return [
-            'id' => "b-{$number}", 'where' => $this->chance(30) ? 'cloud' : 'bag', 'takenAt' => $this->time(), 'madeOn' => $madeOn, 'declaredVersion' => $madeOn,
-            'encrypted' => $encrypted, 'passphraseProven' => $this->chance(70), 'verified' => $this->chance(80),
-            'kinds' => $this->some(['photos', 'messages', 'contacts', 'recordings', 'app-data', 'health'], 1, 6), 'storeSchemas' => ['messages' => $this->int(13, 15)],
+            'id' => "b-{$number}",
+            'where' => $this->chance(30) ? 'cloud' : 'bag',
+            'takenAt' => $this->time(),
+            'madeOn' => $madeOn,
+            'declaredVersion' => $madeOn,
+            'encrypted' => $encrypted,
+            'passphraseProven' => $this->chance(70),
+            'verified' => $this->chance(80),
+            'kinds' => $this->some(['photos', 'messages', 'contacts', 'recordings', 'app-data', 'health'], 1, 6),
+            'storeSchemas' => ['messages' => $this->int(13, 15)],
         ];
     }
 

@@ -45,8 +45,21 @@ final class VersionTest extends TestCase
     public static function unreadable(): iterable
     {
         yield from array_map(static fn (string $t): array => [$t], [
-            '', ' 9.3', '9.3.1 ', "9.3.1\n", 'v9.3', '9,3', '09.3.0', '9.3.0-', '9.3.0-beta..2', '9.3.0-beta.02', '9.3.0+5', '9.3.0.1',
-            '1234567890.0.0', '-1.0.0', str_repeat('9', 70),
+            '',
+            ' 9.3',
+            '9.3.1 ',
+            "9.3.1\n",
+            'v9.3',
+            '9,3',
+            '09.3.0',
+            '9.3.0-',
+            '9.3.0-beta..2',
+            '9.3.0-beta.02',
+            '9.3.0+5',
+            '9.3.0.1',
+            '1234567890.0.0',
+            '-1.0.0',
+            str_repeat('9', 70),
         ]);
     }
 

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { Check, CircleDashed, Hand, LoaderCircle, OctagonAlert } from '@lucide/svelte';
     import type { Step } from '../api/types';
+    import { STEP_STATE } from '../api/words';
     import { bytes, clock, minutes } from './format';
     import { phaseWords } from './stages';
 
@@ -33,7 +34,7 @@
                     )}{#if step.startedAt !== null && !step.byHand}, took {minutes(
                             (Date.parse(step.endedAt) - Date.parse(step.startedAt)) / 60000,
                         )}{/if}
-                {:else if step.state === 'waiting'}waits{:else if step.state === 'needs-hand'}needs a hand{:else if step.state === 'failed'}failed{/if}
+                {:else}{STEP_STATE[step.problem !== null && step.state !== 'failed' ? 'needs-hand' : step.state]}{/if}
             </span>
         </p>
         {#if running && step.problem === null}

@@ -61,6 +61,15 @@
     const leftOf = (b: { left: number; end: number }) =>
         b.left > 20 && (b.end > 78 || (b.end <= x(now) && b.end + 19 > x(now)));
 
+    /** Whether a date has room there, between the edges and beside the line at now. */
+    const hasRoom = (at: number) => Math.abs(at - x(now)) > 6 && at > 2 && at < 96;
+
+    function wordOf(issuedAt: string): string {
+        const whose = windows.vouched ? 'The vendor’s word' : 'From a file, not vouched for,';
+        const fresh = `${stale === null ? 'good until' : 'stale since'} ${dayAndClock(windows.freshUntil ?? issuedAt)}`;
+        return `${whose} of ${dayAndClock(issuedAt)}, ${fresh}`;
+    }
+
     function onkeydown(event: KeyboardEvent) {
         if (event.ctrlKey || event.altKey || event.metaKey) return;
         const lanes = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('[data-lane]')];
@@ -73,11 +82,7 @@
 </script>
 
 <div class="flex items-center gap-1 text-sm text-quiet">
-    <span class="mr-auto"
-        >{windows.issuedAt === null
-            ? 'No almanac is held.'
-            : `${windows.vouched ? 'The vendor’s word' : 'From a file, not vouched for,'} of ${dayAndClock(windows.issuedAt)}, ${stale === null ? 'good until' : 'stale since'} ${dayAndClock(windows.freshUntil ?? windows.issuedAt)}`}</span
-    >
+    <span class="mr-auto">{windows.issuedAt === null ? 'No almanac is held.' : wordOf(windows.issuedAt)}</span>
     <button class="act-quiet !min-h-8 px-2" aria-label="Earlier" title="Earlier (←)" onclick={() => span.pan(-0.25)}
         ><MoveLeft size={16} /></button
     >
@@ -111,7 +116,7 @@
 >
     <span></span>
     <div class="relative h-5 text-xs text-quiet" aria-hidden="true">
-        {#each x.ticks(6) as tick (tick.getTime())}{#if Math.abs(x(tick) - x(now)) > 6 && x(tick) > 2 && x(tick) < 96}<span
+        {#each x.ticks(6) as tick (tick.getTime())}{#if hasRoom(x(tick))}<span
                     class="absolute -translate-x-1/2 whitespace-nowrap"
                     style:left="{x(tick)}%">{format(tick)}</span
                 >{/if}{/each}
@@ -122,10 +127,10 @@
     {#each windows.lanes as lane (lane.build)}
         <button
             data-lane={lane.build}
-            class="col-span-2 grid grid-cols-subgrid border-t border-edge text-left -outline-offset-2 hover:bg-sunken {chosen ===
-            lane.build
-                ? 'bg-jade-wash'
-                : ''}"
+            class={[
+                'col-span-2 grid grid-cols-subgrid border-t border-edge text-left -outline-offset-2 hover:bg-sunken',
+                chosen === lane.build && 'bg-jade-wash',
+            ]}
             aria-pressed={chosen === lane.build}
             onclick={() => onchoose(lane.build)}
         >
@@ -153,7 +158,10 @@
                             >closed {day(w.until)}</span
                         >
                     {:else if w.until !== null && inside(b.end)}<span
-                            class="absolute top-[0.6875rem] h-3.5 w-3.5 -translate-x-1/2 rotate-45 border-2 border-amber-mark bg-panel"
+                            class={[
+                                'absolute top-[0.6875rem] h-3.5 w-3.5 -translate-x-1/2 rotate-45',
+                                'border-2 border-amber-mark bg-panel',
+                            ]}
                             style:left="{b.end}%"
                         ></span>{/if}
                 {/each}

@@ -22,6 +22,9 @@ export function minutes(n: number): string {
     return `${Math.floor(n / 60)} h ${Math.round(n % 60)} min`;
 }
 
+/** "1 item", "3 items". */
+export const counted = (n: number, noun: string) => `${n} ${noun}${n === 1 ? '' : 's'}`;
+
 const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 const clockFormat = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
 

@@ -38,7 +38,11 @@ final class Jose
         $head = json_decode(self::decode($parts[0]), true);
         $key = is_array($head) && ($head['alg'] ?? '') === 'EdDSA' ? ($publicKeys[$head['kid'] ?? ''] ?? null) : null;
         $signature = self::decode($parts[2]);
-        if ($key === null || strlen($signature) !== SODIUM_CRYPTO_SIGN_BYTES || ! sodium_crypto_sign_verify_detached($signature, "{$parts[0]}.{$parts[1]}", $key)) {
+        if (
+            $key === null
+            || strlen($signature) !== SODIUM_CRYPTO_SIGN_BYTES
+            || ! sodium_crypto_sign_verify_detached($signature, "{$parts[0]}.{$parts[1]}", $key)
+        ) {
             return null;
         }
         $payload = json_decode(self::decode($parts[1]), true);

@@ -26,13 +26,18 @@ final class Kernel
     /** @param  callable(Request, array<string, string>): (Response|array<mixed>)  $handler */
     public static function route(RouteCollection $routes, string $method, string $path, callable $handler): void
     {
-        $routes->add("{$method} {$path}", new Route($path, ['_handler' => $handler], ['path' => '.+'], methods: [$method]));
+        $routes->add(
+            "{$method} {$path}",
+            new Route($path, ['_handler' => $handler], ['path' => '.+'], methods: [$method]),
+        );
     }
 
     private static function answer(Request $request, RouteCollection $routes): Response
     {
         try {
-            $match = (new UrlMatcher($routes, (new RequestContext)->fromRequest($request)))->match(rawurldecode($request->getPathInfo()));
+            $match = (new UrlMatcher($routes, (new RequestContext)->fromRequest($request)))->match(
+                rawurldecode($request->getPathInfo()),
+            );
             $answer = $match['_handler']($request, $match);
 
             return $answer instanceof Response ? $answer : new JsonResponse($answer);
@@ -58,6 +63,8 @@ final class Kernel
     {
         $value = $body[$field] ?? null;
 
-        return is_string($value) && $value !== '' ? $value : throw new Problem(400, 'bad-field', "The field {$field} must be a text.");
+        return is_string($value) && $value !== ''
+            ? $value
+            : throw new Problem(400, 'bad-field', "The field {$field} must be a text.");
     }
 }

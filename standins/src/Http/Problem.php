@@ -17,7 +17,13 @@ final class Problem extends \RuntimeException
     public function response(): JsonResponse
     {
         return new JsonResponse(
-            ['type' => 'about:blank', 'title' => self::title($this->status), 'status' => $this->status, 'detail' => $this->getMessage(), 'code' => $this->reason],
+            [
+                'type' => 'about:blank',
+                'title' => self::title($this->status),
+                'status' => $this->status,
+                'detail' => $this->getMessage(),
+                'code' => $this->reason,
+            ],
             $this->status,
             ['Content-Type' => 'application/problem+json'],
         );

@@ -13,15 +13,27 @@ final class BagHand
     public static function flip(string $serial): string
     {
         $root = getenv('JADE_BAGS') ?: (getenv('JADE_VAR') ?: dirname(__DIR__, 3).'/var').'/bags';
-        $bags = array_filter(glob("{$root}/*", GLOB_ONLYDIR) ?: [], static fn (string $b): bool => str_contains((string) @file_get_contents("{$b}/bag-info.txt"), "Device-Serial: {$serial}\n"));
+        $bags = array_filter(
+            glob("{$root}/*", GLOB_ONLYDIR) ?: [],
+            static fn (string $b): bool => str_contains(
+                (string) @file_get_contents("{$b}/bag-info.txt"),
+                "Device-Serial: {$serial}\n",
+            ),
+        );
         usort($bags, static fn (string $a, string $b): int => filemtime($b) <=> filemtime($a));
         $bag = $bags[0] ?? throw new Problem(409, 'no-bag', 'No backup of this device lies on the shelf.');
         $files = [];
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator("{$bag}/data", \FilesystemIterator::SKIP_DOTS)) as $file) {
-            $file->isFile() && $file->getSize() > 0 ? $files[] = $file->getPathname() : null;
+        foreach (
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator("{$bag}/data", \FilesystemIterator::SKIP_DOTS),
+            ) as $file
+        ) {
+            $file->isFile() && $file->getSize() > 0 ? ($files[] = $file->getPathname()) : null;
         }
         sort($files);
-        $file = $files[intdiv(count($files), 2)] ?? throw new Problem(409, 'no-bag', 'The newest backup of this device holds no byte.');
+        $file =
+            $files[intdiv(count($files), 2)]
+            ?? throw new Problem(409, 'no-bag', 'The newest backup of this device holds no byte.');
         self::flipFirstBit($file);
 
         return 'One bit of '.basename($bag).', '.substr($file, strlen($bag) + 1).'.';

@@ -33,7 +33,8 @@ final readonly class Cabinet
      */
     public function with(string $serial, callable $use, bool $evenUnplugged = false): mixed
     {
-        in_array($serial, $this->serials(), true) || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
+        in_array($serial, $this->serials(), true)
+            || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
         $folder = "{$this->folder}/{$serial}";
         $lock = self::lock("{$folder}/.lock");
         try {
@@ -41,8 +42,12 @@ final readonly class Cabinet
             $handset = new Handset($state, $folder, $this->clock->now(), time(), $this->clock->speed);
             try {
                 $handset->catchUp();
-                $evenUnplugged || self::answers($handset) || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
-                $evenUnplugged || ! $handset->hands()->linkIsAway() || throw new Problem(503, 'link-away', 'The link is away for a moment.');
+                $evenUnplugged
+                    || self::answers($handset)
+                    || throw new Problem(404, 'no-such-device', 'No such device is plugged in.');
+                $evenUnplugged
+                    || ! $handset->hands()->linkIsAway()
+                    || throw new Problem(503, 'link-away', 'The link is away for a moment.');
 
                 return $use($handset);
             } finally {
@@ -60,7 +65,8 @@ final readonly class Cabinet
 
     public function packageFile(string $serial, string $sha256): string
     {
-        preg_match('/\A[0-9a-f]{64}\z/', $sha256) === 1 || throw new Problem(400, 'bad-field', 'A package is named by its SHA-256.');
+        preg_match('/\A[0-9a-f]{64}\z/', $sha256) === 1
+            || throw new Problem(400, 'bad-field', 'A package is named by its SHA-256.');
 
         return "{$this->folder}/{$serial}/package-{$sha256}";
     }
@@ -72,7 +78,8 @@ final readonly class Cabinet
      */
     public function reset(string $serial, bool $small = false): void
     {
-        $device = Scenario::devices()[$serial] ?? throw new Problem(404, 'no-such-device', 'The rig has no such device.');
+        $device =
+            Scenario::devices()[$serial] ?? throw new Problem(404, 'no-such-device', 'The rig has no such device.');
         $this->provision();
         $lock = self::lock("{$this->folder}/.lock");
         Storage::remove("{$this->folder}/{$serial}");
@@ -83,7 +90,16 @@ final readonly class Cabinet
     /** @return list<string> the serials of what is plugged into a port */
     public function on(string $port): array
     {
-        return array_values(array_filter($this->serials(), fn (string $s): bool => $this->with($s, static fn (Handset $h): bool => $h->state['port'] === $port, true)));
+        return array_values(
+            array_filter(
+                $this->serials(),
+                fn (string $s): bool => $this->with(
+                    $s,
+                    static fn (Handset $h): bool => $h->state['port'] === $port,
+                    true,
+                ),
+            ),
+        );
     }
 
     private function provision(): void
@@ -106,14 +122,38 @@ final readonly class Cabinet
         $folder = "{$this->folder}/{$device['serial']}";
         Storage::remove($folder);
         mkdir($folder, 0o755, true);
-        DemoContent::make("{$folder}/content", $device['serial'], $small ? 3 : $device['photoCount'], time(), $small ? 0.08 : 1.0);
+        DemoContent::make(
+            "{$folder}/content",
+            $device['serial'],
+            $small ? 3 : $device['photoCount'],
+            time(),
+            $small ? 0.08 : 1.0,
+        );
         $content = new Storage("{$folder}/content");
-        $content->write('home-layout', 'layout.json', json_encode(['dock' => ['phone', 'messages', ...array_column($device['apps'], 'id')], 'pages' => 2], JSON_THROW_ON_ERROR), time() - 30 * 86_400);
+        $content->write(
+            'home-layout',
+            'layout.json',
+            json_encode(
+                ['dock' => ['phone', 'messages', ...array_column($device['apps'], 'id')], 'pages' => 2],
+                JSON_THROW_ON_ERROR,
+            ),
+            time() - 30 * 86_400,
+        );
         $device['cloudBackup'] = self::cloudBackup($folder, $content, $device['cloudBackup']);
         foreach ($device['accessories'] as $accessory) {
-            $content->write('accessory-pairing', "{$accessory['id']}.bin", hash('sha256', $accessory['id'], true), time() - 86_400);
+            $content->write(
+                'accessory-pairing',
+                "{$accessory['id']}.bin",
+                hash('sha256', $accessory['id'], true),
+                time() - 86_400,
+            );
         }
-        $content->write('settings', 'system/about.json', json_encode(['version' => $device['version'], 'build' => $device['build']], JSON_THROW_ON_ERROR), time());
+        $content->write(
+            'settings',
+            'system/about.json',
+            json_encode(['version' => $device['version'], 'build' => $device['build']], JSON_THROW_ON_ERROR),
+            time(),
+        );
         file_put_contents("{$folder}/state.json", json_encode($device, JSON_THROW_ON_ERROR));
     }
 
@@ -132,7 +172,14 @@ final readonly class Cabinet
         $cloud = new Storage("{$folder}/cloud-backup");
         foreach ($about['kinds'] as $kind) {
             foreach ($content->files($kind) as $path => $file) {
-                $file->getMTime() <= $at ? $cloud->write($kind, (string) $path, (string) file_get_contents($file->getPathname()), $file->getMTime()) : null;
+                $file->getMTime() <= $at
+                    ? $cloud->write(
+                        $kind,
+                        (string) $path,
+                        (string) file_get_contents($file->getPathname()),
+                        $file->getMTime(),
+                    )
+                    : null;
             }
         }
 
@@ -142,7 +189,10 @@ final readonly class Cabinet
     private function save(string $folder, Handset $handset): void
     {
         $handset->state['operations'] = array_slice($handset->state['operations'], -self::KEPT_OPERATIONS, null, true);
-        file_put_contents("{$folder}/state.json.new", json_encode($handset->state, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
+        file_put_contents(
+            "{$folder}/state.json.new",
+            json_encode($handset->state, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION),
+        );
         rename("{$folder}/state.json.new", "{$folder}/state.json");
     }
 

@@ -7,7 +7,20 @@ namespace Standins\Rig;
 /** Made-up content that is real in form: pictures, cards, rosters, notes, messages. The same for the same device. */
 final class DemoContent
 {
-    private const CREW = ['Una Marsh', 'Teo Lind', 'Brit Hale', 'Oskar Rey', 'Maren Dow', 'Ivo Stone', 'Signe Park', 'Lars Quay', 'Nell Ferris', 'Aud Holm', 'Per Wick', 'Ina Strand'];
+    private const CREW = [
+        'Una Marsh',
+        'Teo Lind',
+        'Brit Hale',
+        'Oskar Rey',
+        'Maren Dow',
+        'Ivo Stone',
+        'Signe Park',
+        'Lars Quay',
+        'Nell Ferris',
+        'Aud Holm',
+        'Per Wick',
+        'Ina Strand',
+    ];
 
     private const PLACES = ['North Skerry', 'Gull Pier', 'Harbour Light', 'West Sound', 'Otter Bay', 'Kelp Landing'];
 
@@ -54,13 +67,30 @@ final class DemoContent
             $sky = $y < $horizon;
             $depth = $sky ? $y / max(1, $horizon) : ($y - $horizon) / max(1, $height - $horizon);
             $colour = $sky
-                ? imagecolorallocate($image, min(255, 120 + $dawn + (int) (70 * $depth)), 150 + (int) (60 * $depth), 190 + (int) (20 * $depth))
-                : imagecolorallocate($image, 30 + (int) (20 * $depth), 90 - (int) (40 * $depth), 100 - (int) (40 * $depth));
+                ? imagecolorallocate(
+                    $image,
+                    min(255, 120 + $dawn + (int) (70 * $depth)),
+                    150 + (int) (60 * $depth),
+                    190 + (int) (20 * $depth),
+                )
+                : imagecolorallocate(
+                    $image,
+                    30 + (int) (20 * $depth),
+                    90 - (int) (40 * $depth),
+                    100 - (int) (40 * $depth),
+                );
             imageline($image, 0, $y, $width, $y, (int) $colour);
         }
         $rock = (int) imagecolorallocate($image, 60, 62, 58);
         for ($i = 0; $i < 5; $i++) {
-            imagefilledellipse($image, $this->next($width), $horizon + $this->next(20), 30 + $this->next(150), 12 + $this->next(40), $rock);
+            imagefilledellipse(
+                $image,
+                $this->next($width),
+                $horizon + $this->next(20),
+                30 + $this->next(150),
+                12 + $this->next(40),
+                $rock,
+            );
         }
         $foam = (int) imagecolorallocate($image, 220, 230, 228);
         for ($i = 0; $i < 120; $i++) {
@@ -78,10 +108,21 @@ final class DemoContent
     {
         for ($i = 1; $i <= $count; $i++) {
             [$first, $last] = explode(' ', self::CREW[$i % 12]);
-            $this->put('contacts', sprintf('card-%03d.vcf', $i), implode("\r\n", [
-                'BEGIN:VCARD', 'VERSION:4.0', sprintf('UID:urn:skl:%04d', $i), "FN:{$first} {$last} {$i}", "N:{$last};{$first};;;",
-                sprintf('TEL;TYPE=cell:+00 555 01%03d', $i), 'ORG:Skerry Line', 'END:VCARD', '',
-            ]));
+            $this->put(
+                'contacts',
+                sprintf('card-%03d.vcf', $i),
+                implode("\r\n", [
+                    'BEGIN:VCARD',
+                    'VERSION:4.0',
+                    sprintf('UID:urn:skl:%04d', $i),
+                    "FN:{$first} {$last} {$i}",
+                    "N:{$last};{$first};;;",
+                    sprintf('TEL;TYPE=cell:+00 555 01%03d', $i),
+                    'ORG:Skerry Line',
+                    'END:VCARD',
+                    '',
+                ]),
+            );
         }
     }
 
@@ -91,7 +132,16 @@ final class DemoContent
             $lines = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//Skerry Line//Roster//EN'];
             for ($day = 1; $day <= 12; $day++) {
                 $date = gmdate('Ymd', $this->now + (($i - 5) * 14 + $day) * 86_400);
-                array_push($lines, 'BEGIN:VEVENT', "UID:roster-{$i}-{$day}@skerry.example", "DTSTAMP:{$date}T050000Z", "DTSTART:{$date}T060000Z", "DTEND:{$date}T140000Z", 'SUMMARY:Deck watch '.$this->place(), 'END:VEVENT');
+                array_push(
+                    $lines,
+                    'BEGIN:VEVENT',
+                    "UID:roster-{$i}-{$day}@skerry.example",
+                    "DTSTAMP:{$date}T050000Z",
+                    "DTSTART:{$date}T060000Z",
+                    "DTEND:{$date}T140000Z",
+                    'SUMMARY:Deck watch '.$this->place(),
+                    'END:VEVENT',
+                );
             }
             $this->put('calendars', sprintf('roster-%02d.ics', $i), implode("\r\n", [...$lines, 'END:VCALENDAR', '']));
         }
@@ -100,7 +150,13 @@ final class DemoContent
     private function notes(int $count): void
     {
         for ($i = 1; $i <= $count; $i++) {
-            $this->put('notes', sprintf('note-%02d.md', $i), "# {$this->place()}\n\n- Lines checked by {$this->crew()}\n- Ramp hydraulics: ".(180 + $this->next(20))." bar\n- Ask {$this->crew()} about locker {$i}\n");
+            $this->put(
+                'notes',
+                sprintf('note-%02d.md', $i),
+                "# {$this->place()}\n\n- Lines checked by {$this->crew()}\n- Ramp hydraulics: "
+                    .(180 + $this->next(20))
+                    ." bar\n- Ask {$this->crew()} about locker {$i}\n",
+            );
         }
     }
 
@@ -109,10 +165,20 @@ final class DemoContent
         for ($i = 1; $i <= $count; $i++) {
             $lines = '';
             for ($m = 0, $many = 10 + $this->next(40); $m < $many; $m++) {
-                $lines .= json_encode([
-                    'from' => $this->crew(), 'sentAt' => gmdate('Y-m-d\TH:i:s\Z', $this->now - $this->next(90 * 86_400)),
-                    'text' => 'Crossing to '.$this->place().' at '.sprintf('%02d:%02d', $this->next(24), $this->next(60)).', berth '.$this->next(9),
-                ], JSON_THROW_ON_ERROR)."\n";
+                $lines
+                    .= json_encode(
+                        [
+                            'from' => $this->crew(),
+                            'sentAt' => gmdate('Y-m-d\TH:i:s\Z', $this->now - $this->next(90 * 86_400)),
+                            'text' => 'Crossing to '
+                                .$this->place()
+                                .' at '
+                                .sprintf('%02d:%02d', $this->next(24), $this->next(60))
+                                .', berth '
+                                .$this->next(9),
+                        ],
+                        JSON_THROW_ON_ERROR,
+                    )."\n";
             }
             $this->put('messages', sprintf('thread-%02d.jsonl', $i), $lines);
         }
@@ -125,7 +191,13 @@ final class DemoContent
             for ($n = 0; $n < 16_000; $n++) {
                 $samples .= chr(128 + (int) (60 * sin($n / (10 + $i))));
             }
-            $head = 'RIFF'.pack('V', 36 + strlen($samples)).'WAVEfmt '.pack('VvvVVvv', 16, 1, 1, 8000, 8000, 1, 8).'data'.pack('V', strlen($samples));
+            $head =
+                'RIFF'
+                .pack('V', 36 + strlen($samples))
+                .'WAVEfmt '
+                .pack('VvvVVvv', 16, 1, 1, 8000, 8000, 1, 8)
+                .'data'
+                .pack('V', strlen($samples));
             $this->put('recordings', sprintf('bridge-%02d.wav', $i), $head.$samples);
         }
     }
@@ -134,7 +206,11 @@ final class DemoContent
     {
         $calls = "when,direction,number,seconds\r\n";
         for ($i = 0; $i < 120; $i++) {
-            $calls .= gmdate('Y-m-d\TH:i:s\Z', $this->now - $i * 7_000).($i % 3 === 0 ? ',in' : ',out').sprintf(',+00 555 01%03d,%d', $this->next(64), $this->next(600))."\r\n";
+            $calls
+                .= gmdate('Y-m-d\TH:i:s\Z', $this->now - $i * 7_000)
+                .($i % 3 === 0 ? ',in' : ',out')
+                .sprintf(',+00 555 01%03d,%d', $this->next(64), $this->next(600))
+                ."\r\n";
         }
         $this->put('call-log', 'calls.csv', $calls);
         foreach (['tide-table', 'ticket-scanner'] as $app) {
@@ -143,7 +219,11 @@ final class DemoContent
             }
         }
         foreach (['sounds', 'display', 'keyboard', 'network'] as $name) {
-            $this->put('settings', "user/{$name}.json", json_encode(['area' => $name, 'level' => $this->next(100)], JSON_THROW_ON_ERROR));
+            $this->put(
+                'settings',
+                "user/{$name}.json",
+                json_encode(['area' => $name, 'level' => $this->next(100)], JSON_THROW_ON_ERROR),
+            );
         }
         $this->put('saved-passwords', 'vault.bin', $this->noise(2_000));
         $this->put('health', 'steps.bin', $this->noise(3_000));

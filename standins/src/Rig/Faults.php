@@ -18,7 +18,18 @@ final class Faults
     public const AT_A_MOMENT = ['cable-out', 'work-fails'];
 
     /** Those that wait for an occasion. */
-    public const AT_AN_OCCASION = ['not-recognised', 'owner-lock-on', 'consent-wanted', 'passcode-wanted', 'content-changes', 'package-flipped', 'disk-full', 'return-refused', 'item-dropped', 'sync-late'];
+    public const AT_AN_OCCASION = [
+        'not-recognised',
+        'owner-lock-on',
+        'consent-wanted',
+        'passcode-wanted',
+        'content-changes',
+        'package-flipped',
+        'disk-full',
+        'return-refused',
+        'item-dropped',
+        'sync-late',
+    ];
 
     /** Those that go on from now for some time. */
     public const FOR_A_TIME = ['link-flaps', 'battery-falls'];
@@ -41,18 +52,26 @@ final class Faults
         $seed = $body['seed'] ?? null;
         $wanted = is_int($seed) ? self::drawn($seed) : $body;
         $kind = $wanted['kind'] ?? null;
-        in_array($kind, self::kinds(), true) || throw new Problem(400, 'bad-field', 'Known kinds of faults: '.implode(', ', self::kinds()).'.');
+        in_array($kind, self::kinds(), true)
+            || throw new Problem(400, 'bad-field', 'Known kinds of faults: '.implode(', ', self::kinds()).'.');
         $fault = ['kind' => $kind, 'since' => $now];
         if (in_array($kind, self::AT_A_MOMENT, true)) {
             $work = $wanted['work'] ?? 'install';
             $phase = $wanted['phase'] ?? 'write';
             $percent = $wanted['percent'] ?? 50;
-            is_string($work) && is_string($phase) && is_numeric($percent) && isset(Timeline::PHASES[$work]) && Timeline::moment($work, $phase, (float) $percent) !== null
+            (is_string($work)
+                && is_string($phase)
+                && is_numeric($percent)
+                && isset(Timeline::PHASES[$work])
+                && Timeline::moment($work, $phase, (float) $percent) !== null)
                 || throw new Problem(400, 'bad-field', 'Such a fault names work, one of its phases, and a percentage.');
             $fault += ['work' => $work, 'phase' => $phase, 'percent' => max(0.0, min(100.0, (float) $percent))];
         }
 
-        return $fault + ['seconds' => is_numeric($wanted['seconds'] ?? null) ? (float) $wanted['seconds'] : null, 'perMinute' => (float) ($wanted['perMinute'] ?? 10)];
+        return $fault + [
+            'seconds' => is_numeric($wanted['seconds'] ?? null) ? (float) $wanted['seconds'] : null,
+            'perMinute' => (float) ($wanted['perMinute'] ?? 10),
+        ];
     }
 
     /** @return array<string, mixed> the same for the same seed */
@@ -63,7 +82,13 @@ final class Faults
         $kind = $pick([...self::AT_A_MOMENT, ...self::AT_A_MOMENT, ...self::AT_AN_OCCASION, 'link-flaps']);
         $work = $pick(['install', 'install', 'install', 'return']);
 
-        return ['kind' => $kind, 'work' => $work, 'phase' => $pick(array_keys(Timeline::PHASES[$work])), 'percent' => $random->getInt(1, 99), 'seconds' => $kind === 'link-flaps' ? 20 : null];
+        return [
+            'kind' => $kind,
+            'work' => $work,
+            'phase' => $pick(array_keys(Timeline::PHASES[$work])),
+            'percent' => $random->getInt(1, 99),
+            'seconds' => $kind === 'link-flaps' ? 20 : null,
+        ];
     }
 
     /**
@@ -76,7 +101,10 @@ final class Faults
     {
         $first = null;
         foreach ($faults as $i => $fault) {
-            $at = in_array($fault['kind'], self::AT_A_MOMENT, true) && $fault['work'] === $work ? Timeline::moment($work, $fault['phase'], $fault['percent']) : null;
+            $at =
+                in_array($fault['kind'], self::AT_A_MOMENT, true) && $fault['work'] === $work
+                    ? Timeline::moment($work, $fault['phase'], $fault['percent'])
+                    : null;
             if ($at !== null && $at >= $from && $at <= $until && ($first === null || $at < $first[1])) {
                 $first = [$i, $at];
             }

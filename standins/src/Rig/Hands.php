@@ -31,9 +31,16 @@ final readonly class Hands
             'consent', 'passcode' => $this->goOnWith($answer),
             'owner-account' => $this->device->state['ownerEntered'] = true,
             // the lock's delay takes an hour; taken off the owner's account from elsewhere it has none
-            'owner-lock-off' => $this->device->state = ($this->device->state['lockDelay'] === 'on' ? ['lockDelayEndsAt' => $this->device->state['lockDelayEndsAt'] ?? Handset::time($this->device->today + (int) ceil(3600 / $this->device->speed))] : ['ownerLock' => 'off']) + $this->device->state,
-            'owner-lock-off-elsewhere' => $this->device->state = ['ownerLock' => 'off', 'lockDelayEndsAt' => null] + $this->device->state,
-            'owner-lock-on' => $this->device->state['ownerLock'] = 'on',
+            'owner-lock-off' => ($this->device->state =
+                ($this->device->state['lockDelay'] === 'on'
+                    ? [
+                        'lockDelayEndsAt' => $this->device->state['lockDelayEndsAt']
+                            ?? Handset::time($this->device->today + (int) ceil(3600 / $this->device->speed)),
+                    ]
+                    : ['ownerLock' => 'off']) + $this->device->state),
+            'owner-lock-off-elsewhere' => ($this->device->state =
+                ['ownerLock' => 'off', 'lockDelayEndsAt' => null] + $this->device->state),
+            'owner-lock-on' => ($this->device->state['ownerLock'] = 'on'),
             // its holder takes back what it said to this computer
             'pairing-withdrawn' => $this->device->state['paired'] = false,
             'cloud-return' => $this->device->returnFromCloud(),
@@ -48,7 +55,9 @@ final readonly class Hands
     private function charge(): void
     {
         $this->device->state['charging'] = true;
-        $this->device->state['faults'] = array_values(array_filter($this->device->state['faults'], static fn (array $f): bool => $f['kind'] !== 'battery-falls'));
+        $this->device->state['faults'] = array_values(
+            array_filter($this->device->state['faults'], static fn (array $f): bool => $f['kind'] !== 'battery-falls'),
+        );
     }
 
     private function goOnWith(string $answer): void
@@ -72,9 +81,18 @@ final readonly class Hands
     /** Work that must not be disturbed breaks; other work goes on by itself. */
     public function unplug(): void
     {
-        $this->device->state = ['lastPort' => $this->device->state['port'] ?? $this->device->state['lastPort'], 'port' => null] + $this->device->state;
+        $this->device->state =
+            ['lastPort' => $this->device->state['port'] ?? $this->device->state['lastPort'], 'port' => null]
+            + $this->device->state;
         foreach ($this->device->state['operations'] as $id => $op) {
-            if ($op['state'] === 'running' && (Timeline::mustNotBeDisturbed($op['kind'], Timeline::at($op['kind'], $this->device->works()->elapsed($op))['phase']) || $op['kind'] === 'pair')) {
+            if (
+                $op['state'] === 'running'
+                && (Timeline::mustNotBeDisturbed(
+                    $op['kind'],
+                    Timeline::at($op['kind'], $this->device->works()->elapsed($op))['phase'],
+                )
+                    || $op['kind'] === 'pair')
+            ) {
                 $this->device->works()->breakOff((string) $id, 'cable-out', $this->device->works()->elapsed($op));
             }
         }
@@ -131,12 +149,22 @@ final readonly class Hands
     /** @param  array<string, mixed>  $fault */
     public function fired(array $fault, ?string $words): void
     {
-        $this->device->state['fired'] = array_slice([...$this->device->state['fired'], ['kind' => $fault['kind'], 'at' => Handset::time($this->device->today), 'words' => $words]], -10);
+        $this->device->state['fired'] = array_slice(
+            [
+                ...$this->device->state['fired'],
+                ['kind' => $fault['kind'], 'at' => Handset::time($this->device->today), 'words' => $words],
+            ],
+            -10,
+        );
     }
 
     public function plugBack(): void
     {
-        if ($this->device->state['port'] === null && $this->device->state['backAt'] !== null && $this->device->state['backAt'] <= $this->device->now) {
+        if (
+            $this->device->state['port'] === null
+            && $this->device->state['backAt'] !== null
+            && $this->device->state['backAt'] <= $this->device->now
+        ) {
             $this->plugInto($this->device->state['lastPort']);
         }
     }
@@ -145,9 +173,12 @@ final readonly class Hands
     {
         foreach ($this->device->state['faults'] as $i => $fault) {
             if ($fault['kind'] === 'battery-falls') {
-                $left = $this->device->state['batteryPercent'] - ($this->device->now - $fault['since']) / 60 * $fault['perMinute'];
+                $left =
+                    $this->device->state['batteryPercent']
+                    - (($this->device->now - $fault['since']) / 60) * $fault['perMinute'];
                 if ((int) ceil($left) < $this->device->state['batteryPercent']) {
-                    $this->device->state = ['batteryPercent' => max(1, (int) ceil($left)), 'charging' => false] + $this->device->state;
+                    $this->device->state =
+                        ['batteryPercent' => max(1, (int) ceil($left)), 'charging' => false] + $this->device->state;
                     $this->device->state['faults'][$i]['since'] = $this->device->now;
                 }
             }

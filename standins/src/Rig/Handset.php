@@ -12,7 +12,19 @@ use Standins\Http\Problem;
  */
 final class Handset
 {
-    private const PLAIN = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings', 'wallpaper'];
+    private const PLAIN = [
+        'photos',
+        'messages',
+        'contacts',
+        'calendars',
+        'notes',
+        'recordings',
+        'call-log',
+        'app-data',
+        'home-layout',
+        'settings',
+        'wallpaper',
+    ];
 
     /** What a running device takes in one by one, since it comes in an open format. */
     private const ONE_BY_ONE = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log'];
@@ -24,8 +36,13 @@ final class Handset
      * @param  float  $now  of the rig's clock, by which work runs
      * @param  int  $today  of the wall's clock, by which permits run out and files are dated
      */
-    public function __construct(public array $state, public readonly string $folder, public readonly float $now, public readonly int $today, public readonly float $speed)
-    {
+    public function __construct(
+        public array $state,
+        public readonly string $folder,
+        public readonly float $now,
+        public readonly int $today,
+        public readonly float $speed,
+    ) {
     }
 
     public function works(): Works
@@ -48,7 +65,11 @@ final class Handset
     {
         $this->hands()->plugBack();
         $this->hands()->drain();
-        if ($this->state['ownerLock'] === 'on' && $this->state['lockDelayEndsAt'] !== null && strtotime($this->state['lockDelayEndsAt']) <= $this->today) {
+        if (
+            $this->state['ownerLock'] === 'on'
+            && $this->state['lockDelayEndsAt'] !== null
+            && strtotime($this->state['lockDelayEndsAt']) <= $this->today
+        ) {
             $this->state = ['ownerLock' => 'off', 'lockDelayEndsAt' => null] + $this->state;
         }
         foreach (array_keys($this->state['operations']) as $id) {
@@ -72,13 +93,36 @@ final class Handset
                 'syncedAt' => in_array($kind, $this->state['synced'], true) ? self::time($this->today - 300) : null,
             ];
         }
-        $shown = ['serial', 'imei', 'hardwareId', 'modelName', 'osLine', 'version', 'build', 'rollbackCounter', 'radioMinimum', 'capacityBytes',
-            'batteryPercent', 'charging', 'ownerLock', 'lockDelay', 'lockDelayEndsAt', 'betaEnrolled', 'mode', 'bootable', 'paired', 'activated', 'setUp'];
+        $shown = [
+            'serial',
+            'imei',
+            'hardwareId',
+            'modelName',
+            'osLine',
+            'version',
+            'build',
+            'rollbackCounter',
+            'radioMinimum',
+            'capacityBytes',
+            'batteryPercent',
+            'charging',
+            'ownerLock',
+            'lockDelay',
+            'lockDelayEndsAt',
+            'betaEnrolled',
+            'mode',
+            'bootable',
+            'paired',
+            'activated',
+            'setUp',
+        ];
 
         return array_intersect_key($this->state, array_flip($shown)) + [
             'freeBytes' => $told ? $this->state['capacityBytes'] - $used : null,
             'accessories' => $told ? $this->state['accessories'] : [],
-            'apps' => $told && $this->state['setUp'] ? array_values(array_filter($this->state['apps'], $this->runs(...))) : [],
+            'apps' => $told && $this->state['setUp']
+                    ? array_values(array_filter($this->state['apps'], $this->runs(...)))
+                    : [],
             'kinds' => $told ? $kinds : [],
             'operation' => $this->works()->running(),
             'practice' => true,
@@ -91,11 +135,18 @@ final class Handset
         $this->wantPaired();
         foreach ($encrypted ? [...self::PLAIN, ...self::ENCRYPTED_ONLY] : self::PLAIN as $kind) {
             $files = $this->content()->files($kind);
-            yield self::json(['kind' => $kind, 'items' => count($files), 'storeSchema' => $this->state['storeSchemas'][$kind] ?? null]);
+            yield self::json([
+                'kind' => $kind,
+                'items' => count($files),
+                'storeSchema' => $this->state['storeSchemas'][$kind] ?? null,
+            ]);
             foreach ($files as $path => $file) {
                 yield self::json([
-                    'kind' => $kind, 'path' => (string) $path, 'bytes' => $file->getSize(),
-                    'sha256' => hash_file('sha256', $file->getPathname()), 'modifiedAt' => self::time($file->getMTime()),
+                    'kind' => $kind,
+                    'path' => (string) $path,
+                    'bytes' => $file->getSize(),
+                    'sha256' => hash_file('sha256', $file->getPathname()),
+                    'modifiedAt' => self::time($file->getMTime()),
                 ]);
             }
         }
@@ -104,7 +155,9 @@ final class Handset
     public function item(string $kind, string $path, bool $encrypted): string
     {
         $this->wantPaired();
-        in_array($kind, self::PLAIN, true) || ($encrypted && in_array($kind, self::ENCRYPTED_ONLY, true)) || throw new Problem(403, 'encrypted-only', 'This kind is handed out only into an encrypted backup.');
+        in_array($kind, self::PLAIN, true)
+            || ($encrypted && in_array($kind, self::ENCRYPTED_ONLY, true))
+            || throw new Problem(403, 'encrypted-only', 'This kind is handed out only into an encrypted backup.');
         $file = $this->content()->path($kind, $path);
 
         is_file($file) || throw new Problem(404, 'no-such-item', 'The device has no such item.');
@@ -125,8 +178,17 @@ final class Handset
             'set-up' => $this->wantActivated(),
             default => throw new Problem(404, 'not-found', 'The device does no such work.'),
         };
-        if ($kind === 'activate' && $this->state['ownerLock'] === 'on' && ! $this->state['ownerEntered'] && ! $this->state['activated']) {
-            throw new Problem(409, 'owner-account-wanted', 'The device is locked to its owner: the owner\'s account is to be entered on the device itself.');
+        if (
+            $kind === 'activate'
+            && $this->state['ownerLock'] === 'on'
+            && ! $this->state['ownerEntered']
+            && ! $this->state['activated']
+        ) {
+            throw new Problem(
+                409,
+                'owner-account-wanted',
+                'The device is locked to its owner: the owner\'s account is to be entered on the device itself.',
+            );
         }
 
         return $this->works()->begin($kind, []);
@@ -148,7 +210,14 @@ final class Handset
     {
         $this->wantMode('recovery');
         is_file($packageFile) || throw new Problem(409, 'package-missing', 'The device has not received the package.');
-        $this->state['charging'] || $this->state['batteryPercent'] >= 10 || throw new Problem(409, 'battery-low', "The battery stands at {$this->state['batteryPercent']} %: the device installs nothing below 10 % unless it is charging.");
+        $this->state['charging']
+            || $this->state['batteryPercent'] >= 10
+            || throw new Problem(
+                409,
+                'battery-low',
+                "The battery stands at {$this->state['batteryPercent']} %: the device installs nothing below 10 "
+                    .'% unless it is charging.',
+            );
         $head = InstallJudge::check($this->state, $permit, $packageFile, $keepData, $vendorKeys, $this->today);
         $this->state['nonce'] = null;
 
@@ -165,9 +234,18 @@ final class Handset
         }
         $declared = $offer['declaredVersion'] ?? null;
         if (! is_string($declared) || version_compare($declared, $this->state['version'], '>')) {
-            throw new Problem(409, 'backup-too-new', "This backup is from a newer version than {$this->state['version']}, which the device runs.");
+            throw new Problem(
+                409,
+                'backup-too-new',
+                "This backup is from a newer version than {$this->state['version']}, which the device runs.",
+            );
         }
-        $this->hands()->takeFault('return-refused') === null || throw new Problem(409, 'backup-not-taken', 'This backup cannot be put back: what it holds does not fit the version that it declares.');
+        $this->hands()->takeFault('return-refused') === null
+            || throw new Problem(
+                409,
+                'backup-not-taken',
+                'This backup cannot be put back: what it holds does not fit the version that it declares.',
+            );
         $id = substr(hash('sha256', (string) json_encode($offer)), 0, 16);
         $this->state['returns'][$id] ??= $offer;
 
@@ -176,7 +254,8 @@ final class Handset
 
     public function staging(string $return): Storage
     {
-        isset($this->state['returns'][$return]) || throw new Problem(404, 'no-such-return', 'The device knows no such return.');
+        isset($this->state['returns'][$return])
+            || throw new Problem(404, 'no-such-return', 'The device knows no such return.');
 
         return new Storage("{$this->folder}/returns/{$return}");
     }
@@ -188,7 +267,12 @@ final class Handset
         $staging = $this->staging($return);
         foreach ($this->state['returns'][$return]['kinds'] as $kind) {
             $have = count($staging->files($kind['kind']));
-            $have === $kind['items'] || throw new Problem(409, 'return-incomplete', "Of {$kind['kind']}, {$have} of {$kind['items']} items were received.");
+            $have === $kind['items']
+                || throw new Problem(
+                    409,
+                    'return-incomplete',
+                    "Of {$kind['kind']}, {$have} of {$kind['items']} items were received.",
+                );
         }
 
         return $this->works()->begin('return', ['return' => $return]);
@@ -203,8 +287,10 @@ final class Handset
     {
         $this->wantPaired();
         $this->state['setUp'] || throw new Problem(409, 'not-set-up', 'The device is to be set up first.');
-        $this->state['ownerLock'] !== 'on' || throw new Problem(409, 'owner-lock-on', 'The owner lock is on: switch it off before data is put back.');
-        in_array($kind, self::ONE_BY_ONE, true) || throw new Problem(409, 'whole-only', 'This kind comes back with a whole backup only.');
+        $this->state['ownerLock'] !== 'on'
+            || throw new Problem(409, 'owner-lock-on', 'The owner lock is on: switch it off before data is put back.');
+        in_array($kind, self::ONE_BY_ONE, true)
+            || throw new Problem(409, 'whole-only', 'This kind comes back with a whole backup only.');
 
         return $this->content();
     }
@@ -217,8 +303,15 @@ final class Handset
     public function returnFromCloud(): array
     {
         $this->wantActivated();
-        $backup = $this->state['cloudBackup'] ?? throw new Problem(409, 'no-cloud-backup', 'The owner\'s cloud holds no backup of this device.');
-        version_compare($backup['madeOn'], $this->state['version'], '>') && throw new Problem(409, 'backup-too-new', "The cloud backup is from a newer version than {$this->state['version']}, which the device runs.");
+        $backup =
+            $this->state['cloudBackup']
+            ?? throw new Problem(409, 'no-cloud-backup', 'The owner\'s cloud holds no backup of this device.');
+        version_compare($backup['madeOn'], $this->state['version'], '>')
+            && throw new Problem(
+                409,
+                'backup-too-new',
+                "The cloud backup is from a newer version than {$this->state['version']}, which the device runs.",
+            );
 
         return $this->works()->begin('cloud-return', []);
     }
@@ -232,7 +325,12 @@ final class Handset
     private function wantBuild(): void
     {
         $this->wantMode('recovery');
-        $this->state['bootable'] || throw new Problem(409, 'not-bootable', 'The device runs no build now: it leaves recovery mode when one has been installed.');
+        $this->state['bootable']
+            || throw new Problem(
+                409,
+                'not-bootable',
+                'The device runs no build now: it leaves recovery mode when one has been installed.',
+            );
     }
 
     private function wantPaired(): void
@@ -249,7 +347,12 @@ final class Handset
 
     private function wantMode(string $mode): void
     {
-        $this->state['mode'] === $mode || throw new Problem(409, "not-in-{$mode}-mode", "The device is in {$this->state['mode']} mode; this needs {$mode} mode.");
+        $this->state['mode'] === $mode
+            || throw new Problem(
+                409,
+                "not-in-{$mode}-mode",
+                "The device is in {$this->state['mode']} mode; this needs {$mode} mode.",
+            );
     }
 
     public static function time(?int $time): ?string

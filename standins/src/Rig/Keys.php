@@ -6,10 +6,16 @@ namespace Standins\Rig;
 
 use Standins\Http\Problem;
 
-/** Listens to the keys of a device: its own sequence puts it in recovery mode, holding the power key long brings it back. */
+/**
+ * Listens to the keys of a device: its own sequence puts it in recovery mode, holding the power key long brings it
+ * back.
+ */
 final class Keys
 {
-    /** So long may pass between two steps of a sequence, in seconds of the wall's clock: hands do not get faster with the rig. */
+    /**
+     * So long may pass between two steps of a sequence, in seconds of the wall's clock: hands do not get faster with
+     * the rig.
+     */
     private const PATIENCE = 10.0;
 
     private const TOO_LONG = 8.0;
@@ -26,11 +32,13 @@ final class Keys
         $action = $body['action'] ?? null;
         $target = $body['target'] ?? null;
         $seconds = is_numeric($body['seconds'] ?? null) ? (float) $body['seconds'] : 0.0;
-        in_array($action, ['press', 'hold'], true) && is_string($target) || throw new Problem(400, 'bad-field', 'A key is pressed or held, and has a name.');
+        (in_array($action, ['press', 'hold'], true) && is_string($target))
+            || throw new Problem(400, 'bad-field', 'A key is pressed or held, and has a name.');
         if ($state['mode'] === 'recovery') {
             return self::leave($state, $action, $target, $seconds);
         }
-        $state['mode'] === 'normal' || throw new Problem(409, 'restarting', 'The device is restarting; its keys do nothing now.');
+        $state['mode'] === 'normal'
+            || throw new Problem(409, 'restarting', 'The device is restarting; its keys do nothing now.');
         $at = $now - $state['keysAt'] > self::PATIENCE ? 0 : $state['keysDone'];
         $wanted = $state['keys'][$at];
         $state['keysAt'] = $now;
@@ -49,7 +57,9 @@ final class Keys
         }
         $state['keysDone'] = 0;
         $plugged = $state['port'] !== null;
-        $state['heard'] = $plugged ? 'The whole sequence was taken.' : 'The device restarts as usual: without a cable the sequence leads nowhere.';
+        $state['heard'] = $plugged
+            ? 'The whole sequence was taken.'
+            : 'The device restarts as usual: without a cable the sequence leads nowhere.';
 
         return $plugged ? 'enter-recovery' : 'restart';
     }
@@ -59,7 +69,9 @@ final class Keys
     {
         return match (true) {
             $target !== $wanted['target'] => "Not the key that comes next, which is {$wanted['target']}.",
-            $action !== $wanted['action'] => $wanted['action'] === 'hold' ? "{$target} is to be held." : "{$target} is to be pressed shortly.",
+            $action !== $wanted['action'] => $wanted['action'] === 'hold'
+                ? "{$target} is to be held."
+                : "{$target} is to be pressed shortly.",
             $action === 'hold' && $seconds < $wanted['seconds'] - 1 => "{$target} was let go too early.",
             $action === 'hold' && $seconds > $wanted['seconds'] + self::TOO_LONG => "{$target} was held too long.",
             default => null,
@@ -70,7 +82,9 @@ final class Keys
     private static function leave(array &$state, string $action, string $target, float $seconds): ?string
     {
         $leaves = $action === 'hold' && $target === 'power' && $seconds >= self::LONG;
-        $state['heard'] = $leaves ? 'The device leaves recovery mode.' : 'In recovery mode only holding power for '.self::LONG.' seconds does something: it leaves.';
+        $state['heard'] = $leaves
+            ? 'The device leaves recovery mode.'
+            : 'In recovery mode only holding power for '.self::LONG.' seconds does something: it leaves.';
 
         return $leaves ? 'leave-recovery' : null;
     }

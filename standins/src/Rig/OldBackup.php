@@ -13,19 +13,40 @@ use Symfony\Component\HttpFoundation\Response;
  */
 final class OldBackup
 {
-    private const KINDS = ['photos', 'messages', 'contacts', 'calendars', 'notes', 'recordings', 'call-log', 'app-data', 'home-layout', 'settings', 'wallpaper'];
+    private const KINDS = [
+        'photos',
+        'messages',
+        'contacts',
+        'calendars',
+        'notes',
+        'recordings',
+        'call-log',
+        'app-data',
+        'home-layout',
+        'settings',
+        'wallpaper',
+    ];
 
     /** @param  array<string, mixed>  $body  daysAgo; madeOn, a version; label */
     public static function of(Handset $device, array $body): Response
     {
         $days = $body['daysAgo'] ?? 60;
         $madeOn = $body['madeOn'] ?? '8.6.0';
-        is_numeric($days) && is_string($madeOn) || throw new Problem(400, 'bad-field', 'An older backup has daysAgo and madeOn.');
+        (is_numeric($days) && is_string($madeOn))
+            || throw new Problem(400, 'bad-field', 'An older backup has daysAgo and madeOn.');
         $at = $device->today - (int) ((float) $days * 86_400);
         $file = tempnam(sys_get_temp_dir(), 'old-backup') ?: throw new \RuntimeException('No room for a file.');
         $zip = new \ZipArchive;
         $zip->open($file, \ZipArchive::OVERWRITE);
-        self::fill($zip, $device, $at, $madeOn, is_string($body['label'] ?? null) ? $body['label'] : "{$device->state['modelName']} {$device->state['serial']}, before the upgrade");
+        self::fill(
+            $zip,
+            $device,
+            $at,
+            $madeOn,
+            is_string($body['label'] ?? null)
+                ? $body['label']
+                : "{$device->state['modelName']} {$device->state['serial']}, before the upgrade",
+        );
         $zip->close();
         $bytes = (string) file_get_contents($file);
         unlink($file);
@@ -44,18 +65,47 @@ final class OldBackup
                     $text = (string) file_get_contents($item->getPathname());
                     $zip->addFromString("{$top}/data/{$kind}/{$path}", $text);
                     $manifest .= hash('sha256', $text)."  data/{$kind}/{$path}\n";
-                    $lines[] = Handset::json(['kind' => $kind, 'path' => (string) $path, 'bytes' => strlen($text), 'sha256' => hash('sha256', $text), 'modifiedAt' => Handset::time($item->getMTime())]);
+                    $lines[] = Handset::json([
+                        'kind' => $kind,
+                        'path' => (string) $path,
+                        'bytes' => strlen($text),
+                        'sha256' => hash('sha256', $text),
+                        'modifiedAt' => Handset::time($item->getMTime()),
+                    ]);
                     [$octets, $files] = [$octets + strlen($text), $files + 1];
                 }
             }
-            $inventory .= implode("\n", [Handset::json(['kind' => $kind, 'items' => count($lines), 'storeSchema' => $device->state['storeSchemas'][$kind] ?? null]), ...$lines])."\n";
+            $inventory
+                .= implode("\n", [
+                    Handset::json([
+                        'kind' => $kind,
+                        'items' => count($lines),
+                        'storeSchema' => $device->state['storeSchemas'][$kind] ?? null,
+                    ]),
+                    ...$lines,
+                ])."\n";
         }
-        $info = implode("\n", [
-            'Bag-Software-Agent: depot script', 'Bagging-Date: '.gmdate('Y-m-d', $at), "External-Identifier: {$top}", "Payload-Oxum: {$octets}.{$files}",
-            "Device-Serial: {$device->state['serial']}", "Hardware-Id: {$device->state['hardwareId']}", "OS-Line: {$device->state['osLine']}",
-            "Made-On-Version: {$madeOn}", "Declared-Version: {$madeOn}", 'Taken-At: '.Handset::time($at), 'Encryption: none', "Label: {$label}",
-        ])."\n";
-        $tags = ['bagit.txt' => "BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n", 'bag-info.txt' => $info, 'inventory.jsonl' => $inventory, 'manifest-sha256.txt' => $manifest];
+        $info =
+            implode("\n", [
+                'Bag-Software-Agent: depot script',
+                'Bagging-Date: '.gmdate('Y-m-d', $at),
+                "External-Identifier: {$top}",
+                "Payload-Oxum: {$octets}.{$files}",
+                "Device-Serial: {$device->state['serial']}",
+                "Hardware-Id: {$device->state['hardwareId']}",
+                "OS-Line: {$device->state['osLine']}",
+                "Made-On-Version: {$madeOn}",
+                "Declared-Version: {$madeOn}",
+                'Taken-At: '.Handset::time($at),
+                'Encryption: none',
+                "Label: {$label}",
+            ])."\n";
+        $tags = [
+            'bagit.txt' => "BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n",
+            'bag-info.txt' => $info,
+            'inventory.jsonl' => $inventory,
+            'manifest-sha256.txt' => $manifest,
+        ];
         $tagManifest = '';
         foreach ($tags as $name => $text) {
             $zip->addFromString("{$top}/{$name}", $text);

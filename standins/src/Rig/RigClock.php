@@ -4,12 +4,23 @@ declare(strict_types=1);
 
 namespace Standins\Rig;
 
-/** The time of the simulated devices, in seconds. It runs as fast as the practice hand says, and never jumps when that changes. */
+/**
+ * The time of the simulated devices, in seconds. It runs as fast as the practice hand says, and never jumps when that
+ * changes.
+ */
 final readonly class RigClock
 {
-    /** @param  float  $usual  the speed that the rig was started with; where that differs from the last time, it counts */
-    private function __construct(public float $speed, private float $usual, private float $since, private float $base, private string $file)
-    {
+    /**
+     * @param  float  $usual  the speed that the rig was started with; where that differs from the last time, it
+     * counts
+     */
+    private function __construct(
+        public float $speed,
+        private float $usual,
+        private float $since,
+        private float $base,
+        private string $file,
+    ) {
     }
 
     public static function in(string $folder, float $usual): self
@@ -50,7 +61,13 @@ final readonly class RigClock
     {
         is_dir(dirname($this->file)) || mkdir(dirname($this->file), 0o755, true);
         $part = $this->file.'.'.getmypid();
-        file_put_contents($part, json_encode(['speed' => $this->speed, 'usual' => $this->usual, 'since' => $this->since, 'base' => $this->base], JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
+        file_put_contents(
+            $part,
+            json_encode(
+                ['speed' => $this->speed, 'usual' => $this->usual, 'since' => $this->since, 'base' => $this->base],
+                JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION,
+            ),
+        );
         rename($part, $this->file);
     }
 }

@@ -21,8 +21,12 @@ final readonly class Service
 
     private const PACKAGE_BYTES_PER_SECOND = 2_500_000;
 
-    public function __construct(private Cabinet $cabinet, private string $folder, private string $vendorAddress, private RigClock $clock)
-    {
+    public function __construct(
+        private Cabinet $cabinet,
+        private string $folder,
+        private string $vendorAddress,
+        private RigClock $clock,
+    ) {
     }
 
     public static function fromEnvironment(): self
@@ -30,33 +34,106 @@ final readonly class Service
         $folder = (getenv('JADE_VAR') ?: dirname(__DIR__, 3).'/var').'/rig';
         $clock = RigClock::in($folder, (float) (getenv('RIG_SPEED') ?: 1));
 
-        return new self(new Cabinet("{$folder}/devices", $clock), $folder, getenv('VENDOR_ADDRESS') ?: 'http://127.0.0.1:8931', $clock);
+        return new self(
+            new Cabinet("{$folder}/devices", $clock),
+            $folder,
+            getenv('VENDOR_ADDRESS') ?: 'http://127.0.0.1:8931',
+            $clock,
+        );
     }
 
     public function routes(): RouteCollection
     {
         $routes = new RouteCollection;
-        $device = fn (callable $do): callable => fn (Request $r, array $m): array => $this->cabinet->with($m['serial'], static fn (Handset $h): array => $do($h, $r, $m));
+        $device = fn (callable $do): callable => fn (Request $r, array $m): array => $this->cabinet->with(
+            $m['serial'],
+            static fn (Handset $h): array => $do($h, $r, $m),
+        );
 
         Kernel::route($routes, 'GET', '/ports', fn (): array => ['ports' => $this->ports()]);
         Kernel::route($routes, 'GET', '/devices/{serial}', $device(static fn (Handset $h): array => $h->reading()));
-        Kernel::route($routes, 'GET', '/devices/{serial}/content', fn (Request $r, array $m): Response => $this->listing($m['serial'], self::encrypted($r)));
-        Kernel::route($routes, 'GET', '/devices/{serial}/content/{kind}/{path}', fn (Request $r, array $m): Response => $this->item($m, self::encrypted($r)));
-        Kernel::route($routes, 'PUT', '/devices/{serial}/content/{kind}/{path}', fn (Request $r, array $m): array => $this->takeIn($r, $m));
-        Kernel::route($routes, 'POST', '/devices/{serial}/operations', $device(static fn (Handset $h, Request $r): array => $h->start(Kernel::text(Kernel::body($r), 'kind'))));
-        Kernel::route($routes, 'GET', '/devices/{serial}/operations/{id}', $device(static fn (Handset $h, Request $r, array $m): array => $h->works()->operation($m['id'])));
-        Kernel::route($routes, 'POST', '/devices/{serial}/nonce', $device(static fn (Handset $h): array => ['nonce' => $h->nonce()]));
-        Kernel::route($routes, 'GET', '/devices/{serial}/packages/{sha256}', fn (Request $r, array $m): array => $this->received($m));
-        Kernel::route($routes, 'PUT', '/devices/{serial}/packages/{sha256}', fn (Request $r, array $m): array => $this->receive($r, $m));
-        Kernel::route($routes, 'POST', '/devices/{serial}/installs', $device(function (Handset $h, Request $r): array {
-            $body = Kernel::body($r);
+        Kernel::route(
+            $routes,
+            'GET',
+            '/devices/{serial}/content',
+            fn (Request $r, array $m): Response => $this->listing($m['serial'], self::encrypted($r)),
+        );
+        Kernel::route(
+            $routes,
+            'GET',
+            '/devices/{serial}/content/{kind}/{path}',
+            fn (Request $r, array $m): Response => $this->item($m, self::encrypted($r)),
+        );
+        Kernel::route(
+            $routes,
+            'PUT',
+            '/devices/{serial}/content/{kind}/{path}',
+            fn (Request $r, array $m): array => $this->takeIn($r, $m),
+        );
+        Kernel::route(
+            $routes,
+            'POST',
+            '/devices/{serial}/operations',
+            $device(static fn (Handset $h, Request $r): array => $h->start(Kernel::text(Kernel::body($r), 'kind'))),
+        );
+        Kernel::route(
+            $routes,
+            'GET',
+            '/devices/{serial}/operations/{id}',
+            $device(static fn (Handset $h, Request $r, array $m): array => $h->works()->operation($m['id'])),
+        );
+        Kernel::route(
+            $routes,
+            'POST',
+            '/devices/{serial}/nonce',
+            $device(static fn (Handset $h): array => ['nonce' => $h->nonce()]),
+        );
+        Kernel::route(
+            $routes,
+            'GET',
+            '/devices/{serial}/packages/{sha256}',
+            fn (Request $r, array $m): array => $this->received($m),
+        );
+        Kernel::route(
+            $routes,
+            'PUT',
+            '/devices/{serial}/packages/{sha256}',
+            fn (Request $r, array $m): array => $this->receive($r, $m),
+        );
+        Kernel::route(
+            $routes,
+            'POST',
+            '/devices/{serial}/installs',
+            $device(function (Handset $h, Request $r): array {
+                $body = Kernel::body($r);
 
-            return $h->install(Kernel::text($body, 'permit'), $this->cabinet->packageFile($h->state['serial'], Kernel::text($body, 'packageSha256')), ($body['keepData'] ?? false) === true, $this->vendorKeys($h->state['vendor']));
-        }));
-        Kernel::route($routes, 'POST', '/devices/{serial}/returns', $device(static fn (Handset $h, Request $r): array => ['return' => $h->offerReturn(Kernel::body($r))]));
+                return $h->install(
+                    Kernel::text($body, 'permit'),
+                    $this->cabinet->packageFile($h->state['serial'], Kernel::text($body, 'packageSha256')),
+                    ($body['keepData'] ?? false) === true,
+                    $this->vendorKeys($h->state['vendor']),
+                );
+            }),
+        );
+        Kernel::route(
+            $routes,
+            'POST',
+            '/devices/{serial}/returns',
+            $device(static fn (Handset $h, Request $r): array => ['return' => $h->offerReturn(Kernel::body($r))]),
+        );
         Kernel::route($routes, 'GET', '/devices/{serial}/returns/{return}', $device($this->staged(...)));
-        Kernel::route($routes, 'PUT', '/devices/{serial}/returns/{return}/content/{kind}/{path}', fn (Request $r, array $m): array => $this->stage($r, $m));
-        Kernel::route($routes, 'POST', '/devices/{serial}/returns/{return}/commit', $device(static fn (Handset $h, Request $r, array $m): array => $h->commitReturn($m['return'])));
+        Kernel::route(
+            $routes,
+            'PUT',
+            '/devices/{serial}/returns/{return}/content/{kind}/{path}',
+            fn (Request $r, array $m): array => $this->stage($r, $m),
+        );
+        Kernel::route(
+            $routes,
+            'POST',
+            '/devices/{serial}/returns/{return}/commit',
+            $device(static fn (Handset $h, Request $r, array $m): array => $h->commitReturn($m['return'])),
+        );
         (new PracticeHands($this->cabinet, $this->clock))->addTo($routes);
 
         return $routes;
@@ -70,7 +147,18 @@ final readonly class Service
             $state = $this->cabinet->with($serial, static fn (Handset $h): array => $h->state, true);
             if ($state['port'] !== null) {
                 $seen = $state['mode'] !== 'restarting' && ! $state['hidden'];
-                $ports[] = ['port' => $state['port'], 'device' => $seen ? ['serial' => $serial, 'mode' => $state['mode'], 'modelName' => $state['modelName'], 'version' => $state['version'], 'paired' => $state['paired']] : null];
+                $ports[] = [
+                    'port' => $state['port'],
+                    'device' => $seen
+                        ? [
+                            'serial' => $serial,
+                            'mode' => $state['mode'],
+                            'modelName' => $state['modelName'],
+                            'version' => $state['version'],
+                            'paired' => $state['paired'],
+                        ]
+                        : null,
+                ];
             }
         }
         usort($ports, static fn (array $a, array $b): int => strnatcmp($a['port'], $b['port']));
@@ -86,7 +174,10 @@ final readonly class Service
 
     private function listing(string $serial, bool $encrypted): Response
     {
-        $lines = $this->cabinet->with($serial, static fn (Handset $h): array => iterator_to_array($h->listing($encrypted), false));
+        $lines = $this->cabinet->with(
+            $serial,
+            static fn (Handset $h): array => iterator_to_array($h->listing($encrypted), false),
+        );
 
         return new Response(implode("\n", $lines)."\n", 200, ['Content-Type' => 'application/jsonl']);
     }
@@ -94,7 +185,10 @@ final readonly class Service
     /** @param  array<string, string>  $m */
     private function item(array $m, bool $encrypted): Response
     {
-        $file = $this->cabinet->with($m['serial'], static fn (Handset $h): string => $h->item($m['kind'], $m['path'], $encrypted));
+        $file = $this->cabinet->with(
+            $m['serial'],
+            static fn (Handset $h): string => $h->item($m['kind'], $m['path'], $encrypted),
+        );
         $this->pace((int) filesize($file));
 
         return new StreamedResponse(static function () use ($file): void {
@@ -118,13 +212,17 @@ final readonly class Service
     private function receive(Request $request, array $m): array
     {
         $flips = $this->cabinet->with($m['serial'], static function (Handset $h): bool {
-            $h->state['mode'] === 'recovery' || throw new Problem(409, 'not-in-recovery-mode', 'The device takes packages in recovery mode only.');
-            $h->hands()->takeFault('disk-full') === null || throw new Problem(409, 'disk-full', 'The device has no room for the package.');
+            $h->state['mode'] === 'recovery'
+                || throw new Problem(409, 'not-in-recovery-mode', 'The device takes packages in recovery mode only.');
+            $h->hands()->takeFault('disk-full') === null
+                || throw new Problem(409, 'disk-full', 'The device has no room for the package.');
 
             return $h->hands()->takeFault('package-flipped') !== null;
         });
         $bytes = $request->getContent();
-        $file = fopen($this->cabinet->packageFile($m['serial'], $m['sha256']), 'c+b') ?: throw new Problem(500, 'disk-full', 'The device has no room for the package.');
+        $file =
+            fopen($this->cabinet->packageFile($m['serial'], $m['sha256']), 'c+b')
+            ?: throw new Problem(500, 'disk-full', 'The device has no room for the package.');
         $offset = max(0, $request->query->getInt('offset'));
         $offset === 0 ? ftruncate($file, 0) : fseek($file, $offset);
         fwrite($file, $bytes);
@@ -177,7 +275,10 @@ final readonly class Service
         $content = $request->getContent();
         $this->pace(strlen($content));
         $modified = strtotime((string) $request->headers->get('X-Modified-At')) ?: time();
-        $this->cabinet->with($m['serial'], static fn (Handset $h) => $h->takesIn($m['kind'])->write($m['kind'], $m['path'], $content, $modified));
+        $this->cabinet->with(
+            $m['serial'],
+            static fn (Handset $h) => $h->takesIn($m['kind'])->write($m['kind'], $m['path'], $content, $modified),
+        );
 
         return ['received' => true];
     }

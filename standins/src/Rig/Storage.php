@@ -44,7 +44,8 @@ final readonly class Storage
         $root = "{$this->folder}/{$kind}";
         $found = [];
         if (is_dir($root)) {
-            foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS)) as $file) {
+            $entries = new \RecursiveDirectoryIterator($root, \FilesystemIterator::SKIP_DOTS);
+            foreach (new \RecursiveIteratorIterator($entries) as $file) {
                 $found[substr($file->getPathname(), strlen($root) + 1)] = $file;
             }
         }
@@ -55,7 +56,12 @@ final readonly class Storage
 
     public function path(string $kind, string $path): string
     {
-        if (preg_match('/\A[a-z][a-z-]*\z/', $kind) !== 1 || $path === '' || preg_match('#(\A|/)\.{0,2}(/|\z)#', $path) === 1 || preg_match('/[\x00-\x1F\\\\]/', $path) === 1) {
+        if (
+            preg_match('/\A[a-z][a-z-]*\z/', $kind) !== 1
+            || $path === ''
+            || preg_match('#(\A|/)\.{0,2}(/|\z)#', $path) === 1
+            || preg_match('/[\x00-\x1F\\\\]/', $path) === 1
+        ) {
             throw new Problem(400, 'unsafe-path', 'This path does not name an item.');
         }
 

@@ -42,7 +42,10 @@ final class Timeline
         ];
     }
 
-    /** @return float|null the seconds from the beginning of the work to so much of a phase; null where the work has no such phase */
+    /**
+     * @return float|null the seconds from the beginning of the work to so much of a phase; null where the work has no
+     * such phase
+     */
     public static function moment(string $kind, string $phase, float $percent): ?float
     {
         $start = 0.0;
@@ -58,6 +61,8 @@ final class Timeline
 
     public static function mustNotBeDisturbed(string $kind, string $phase): bool
     {
-        return ($kind === 'install' && $phase !== 'restart') || ($kind === 'return' && $phase === 'apply') || ($kind === 'cloud-return' && $phase === 'fetch');
+        return ($kind === 'install' && $phase !== 'restart')
+            || ($kind === 'return' && $phase === 'apply')
+            || ($kind === 'cloud-return' && $phase === 'fetch');
     }
 }

@@ -23,17 +23,25 @@ final readonly class Works
     {
         foreach ($this->device->state['operations'] as $id => $op) {
             if ($op['state'] === 'running') {
-                return $op['kind'] === $kind ? $this->operation((string) $id) : throw new Problem(409, 'busy', 'The device is busy with other work.');
+                return $op['kind'] === $kind
+                    ? $this->operation((string) $id)
+                    : throw new Problem(409, 'busy', 'The device is busy with other work.');
             }
         }
         $id = bin2hex(random_bytes(8));
-        $this->device->state['operations'][$id] = ['kind' => $kind, 'state' => 'running', 'startedAt' => $this->device->now, 'seen' => 0.0, 'done' => []] + $facts + ($kind === 'pair' ? $this->asks() : []);
+        $this->device->state['operations'][$id] =
+            ['kind' => $kind, 'state' => 'running', 'startedAt' => $this->device->now, 'seen' => 0.0, 'done' => []]
+            + $facts
+            + ($kind === 'pair' ? $this->asks() : []);
         $this->advance($id);
 
         return $this->operation($id);
     }
 
-    /** @return array<string, array{for: string, since: float}> what has to be answered on the device before it says yes to a computer; mostly its holder is quick */
+    /**
+     * @return array<string, array{for: string, since: float}> what has to be answered on the device before it says
+     *   yes to a computer; mostly its holder is quick
+     */
     private function asks(): array
     {
         foreach (['consent', 'passcode'] as $for) {
@@ -60,7 +68,9 @@ final readonly class Works
     /** @return array<string, mixed> */
     public function operation(string $id): array
     {
-        $op = $this->device->state['operations'][$id] ?? throw new Problem(404, 'no-such-operation', 'The device knows no such work.');
+        $op =
+            $this->device->state['operations'][$id]
+            ?? throw new Problem(404, 'no-such-operation', 'The device knows no such work.');
         $at = Timeline::at($op['kind'], $op['state'] === 'failed' ? $op['seen'] : $this->elapsed($op));
         $over = $op['state'] !== 'running';
 
@@ -114,9 +124,16 @@ final readonly class Works
         $this->device->hands()->fired($fault, "At {$fault['percent']} % of {$fault['phase']}.");
         $broken = Timeline::mustNotBeDisturbed($fault['work'], $fault['phase']);
         if ($fault['kind'] === 'cable-out') {
-            $this->device->state = ['lastPort' => $this->device->state['port'] ?? $this->device->state['lastPort'], 'port' => null, 'backAt' => $fault['seconds'] === null ? null : $this->device->now + $fault['seconds']] + $this->device->state;
+            $this->device->state =
+                [
+                    'lastPort' => $this->device->state['port'] ?? $this->device->state['lastPort'],
+                    'port' => null,
+                    'backAt' => $fault['seconds'] === null ? null : $this->device->now + $fault['seconds'],
+                ] + $this->device->state;
         }
-        $broken || $fault['kind'] === 'work-fails' ? $this->breakOff($id, $fault['kind'] === 'cable-out' ? 'cable-out' : 'failed', $at) : null;
+        $broken || $fault['kind'] === 'work-fails'
+            ? $this->breakOff($id, $fault['kind'] === 'cable-out' ? 'cable-out' : 'failed', $at)
+            : null;
     }
 
     /** A broken install leaves a device that can be written again, though it may run nothing. */
@@ -126,7 +143,11 @@ final readonly class Works
         unset($op['waits']);
         $this->device->state['operations'][$id] = $op;
         if ($op['kind'] === 'install') {
-            $this->device->state = ['mode' => 'recovery', 'bootable' => $this->device->state['bootable'] && ! in_array('write', $op['done'], true)] + $this->device->state;
+            $this->device->state =
+                [
+                    'mode' => 'recovery',
+                    'bootable' => $this->device->state['bootable'] && ! in_array('write', $op['done'], true),
+                ] + $this->device->state;
         } elseif ($this->device->state['mode'] === 'restarting') {
             $this->device->state['mode'] = in_array($op['kind'], ['leave-recovery'], true) ? 'recovery' : 'normal';
         }
@@ -136,7 +157,11 @@ final readonly class Works
     private function enterPhase(array $op, string $phase): void
     {
         if ($op['kind'] === 'install' && $phase === 'write') {
-            $this->device->state['writes'][] = ['build' => $op['head']['build'], 'keepsData' => $op['keepData'], 'at' => Handset::time($this->device->today)];
+            $this->device->state['writes'][] = [
+                'build' => $op['head']['build'],
+                'keepsData' => $op['keepData'],
+                'at' => Handset::time($this->device->today),
+            ];
             $op['keepData'] ?: $this->wipe();
         }
         if ($op['kind'] === 'return' && $phase === 'apply') {
@@ -163,13 +188,19 @@ final readonly class Works
         };
     }
 
-    /** After a restart a device may be locked again, or may not be recognised until it is unplugged and plugged in again. */
+    /**
+     * After a restart a device may be locked again, or may not be recognised until it is unplugged and plugged in
+     * again.
+     */
     private function comeBack(string $work): void
     {
         if ($work === 'install' && $this->device->hands()->takeFault('owner-lock-on') !== null) {
             $this->device->state['ownerLock'] = 'on';
         }
-        if (in_array($work, ['install', 'return', 'cloud-return', 'leave-recovery'], true) && $this->device->hands()->takeFault('not-recognised') !== null) {
+        if (
+            in_array($work, ['install', 'return', 'cloud-return', 'leave-recovery'], true)
+            && $this->device->hands()->takeFault('not-recognised') !== null
+        ) {
             $this->device->state['hidden'] = true;
         }
     }
@@ -186,17 +217,30 @@ final readonly class Works
             }
         }
         Storage::remove("{$this->device->folder}/returns");
-        $this->device->state = ['paired' => false, 'activated' => false, 'setUp' => false, 'ownerEntered' => false, 'wiped' => true, 'returns' => []] + $this->device->state;
+        $this->device->state =
+            [
+                'paired' => false,
+                'activated' => false,
+                'setUp' => false,
+                'ownerEntered' => false,
+                'wiped' => true,
+                'returns' => [],
+            ] + $this->device->state;
     }
 
     /** @param  array<string, mixed>  $head */
     private function runBuild(array $head): void
     {
-        $this->device->state = [
-            'version' => $head['version'], 'build' => $head['build'], 'storeSchemas' => $head['storeSchemas'],
-            'rollbackCounter' => max($this->device->state['rollbackCounter'], $head['rollbackIndex']), 'mode' => 'normal',
-            'bootable' => true, 'wiped' => false,
-        ] + $this->device->state;
+        $this->device->state =
+            [
+                'version' => $head['version'],
+                'build' => $head['build'],
+                'storeSchemas' => $head['storeSchemas'],
+                'rollbackCounter' => max($this->device->state['rollbackCounter'], $head['rollbackIndex']),
+                'mode' => 'normal',
+                'bootable' => true,
+                'wiped' => false,
+            ] + $this->device->state;
         $this->writeSystemSettings();
     }
 
@@ -265,7 +309,10 @@ final readonly class Works
     {
         $file = $this->device->content()->files('home-layout')['layout.json'] ?? null;
         $layout = $file === null ? null : json_decode((string) file_get_contents($file->getPathname()), true);
-        $gone = array_column(array_filter($this->device->state['apps'], fn (array $a): bool => ! $this->device->runs($a)), 'id');
+        $gone = array_column(
+            array_filter($this->device->state['apps'], fn (array $a): bool => ! $this->device->runs($a)),
+            'id',
+        );
         if (is_array($layout) && array_intersect($layout['dock'] ?? [], $gone) !== []) {
             $layout['dock'] = array_values(array_diff($layout['dock'], $gone));
             $this->device->content()->write('home-layout', 'layout.json', Handset::json($layout), $this->device->today);
@@ -275,6 +322,13 @@ final readonly class Works
     /** The device rewrites its own system settings, whatever a backup says. */
     private function writeSystemSettings(): void
     {
-        $this->device->content()->write('settings', 'system/about.json', Handset::json(['version' => $this->device->state['version'], 'build' => $this->device->state['build']]), $this->device->today);
+        $this->device
+            ->content()
+            ->write(
+                'settings',
+                'system/about.json',
+                Handset::json(['version' => $this->device->state['version'], 'build' => $this->device->state['build']]),
+                $this->device->today,
+            );
     }
 }

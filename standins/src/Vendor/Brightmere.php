@@ -29,9 +29,23 @@ final readonly class Brightmere extends Scenario
             ['action' => 'press', 'target' => 'volume-down'],
             ['action' => 'hold', 'target' => 'power', 'seconds' => 12],
         ];
-        $model = static fn (string $id, string $name, string $variant, array $tac, array $where, bool $tied, string $form = 'phone'): array => [
-            'hardwareId' => $id, 'name' => $name, 'variant' => $variant, 'form' => $form, 'osLine' => 'tarn',
-            'tac' => $tac, 'recoverySequence' => $keys, 'sold' => ['where' => $where, 'carrierTied' => $tied],
+        $model = static fn (
+            string $id,
+            string $name,
+            string $variant,
+            array $tac,
+            array $where,
+            bool $tied,
+            string $form = 'phone',
+        ): array => [
+            'hardwareId' => $id,
+            'name' => $name,
+            'variant' => $variant,
+            'form' => $form,
+            'osLine' => 'tarn',
+            'tac' => $tac,
+            'recoverySequence' => $keys,
+            'sold' => ['where' => $where, 'carrierTied' => $tied],
         ];
         $north = ['Northern islands', 'Mainland'];
         $west = ['Western islands', 'Overseas'];
@@ -66,8 +80,20 @@ final readonly class Brightmere extends Scenario
                 [self::LONG, 24, [$this->ending('2026-05-04', 3)]],
                 [self::MERE, 24, [self::closed('2026-05-04', '2026-10-05')]],
             ]),
-            self::tarn('8.8.0-rc.1', '8H88', '2026-10-12', [[self::MERE, 24, [self::open('2026-10-12')]]], ['channel' => 'candidate']),
-            self::tarn('8.8.0', '8H95', '2026-11-02', [[self::MERE, 24, [self::open('2026-11-02')]]], ['eraseInstall' => false, 'inPlaceFrom' => '>=8.0 <=8.8.0-rc.9']),
+            self::tarn(
+                '8.8.0-rc.1',
+                '8H88',
+                '2026-10-12',
+                [[self::MERE, 24, [self::open('2026-10-12')]]],
+                ['channel' => 'candidate'],
+            ),
+            self::tarn(
+                '8.8.0',
+                '8H95',
+                '2026-11-02',
+                [[self::MERE, 24, [self::open('2026-11-02')]]],
+                ['eraseInstall' => false, 'inPlaceFrom' => '>=8.0 <=8.8.0-rc.9'],
+            ),
             self::tarn('9.1.0', '9B40', '2026-07-13', [[self::FENN_7, 26, [self::closed('2026-07-13', '2026-09-28')]]]),
             self::tarn('9.2.0', '9C31', '2026-09-07', [
                 [self::FENN_7, 26, [self::closed('2026-09-07', '2026-11-02')]],
@@ -79,7 +105,13 @@ final readonly class Brightmere extends Scenario
                 [self::LONG, 28, [self::open('2026-10-19')]],
                 [self::MERE, 28, [self::open('2026-10-19')]],
             ]),
-            self::tarn('10.0.0-beta.2', '10A5120', '2026-11-09', [[self::FENN_7, 30, [self::open('2026-11-09')]]], ['channel' => 'beta', 'storeSchemas' => ['messages' => 15, 'photos' => 10]]),
+            self::tarn(
+                '10.0.0-beta.2',
+                '10A5120',
+                '2026-11-09',
+                [[self::FENN_7, 30, [self::open('2026-11-09')]]],
+                ['channel' => 'beta', 'storeSchemas' => ['messages' => 15, 'photos' => 10]],
+            ),
         ];
     }
 
@@ -91,14 +123,32 @@ final readonly class Brightmere extends Scenario
     /**
      * @param  list<array{list<string>, int, list<array<string, mixed>>}>  $packages
      * @param  array<string, mixed>  $differs
-     * @return array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int, signing: list<array<string, mixed>>}>}
+     * @return array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int,
+     *   signing: list<array<string, mixed>>}>}
      */
-    private static function tarn(string $version, string $build, string $released, array $packages, array $differs = []): array
-    {
-        return self::entry($differs + [
-            'osLine' => 'tarn', 'version' => $version, 'build' => $build, 'channel' => 'release', 'releasedAt' => $released,
-            'rollbackIndex' => 3, 'radioLevel' => 12, 'hostAgentMinimum' => '4.2', 'eraseInstall' => true, 'inPlaceFrom' => '<'.$version,
-            'stepDownFrom' => null, 'storeSchemas' => self::SCHEMAS,
-        ], $packages);
+    private static function tarn(
+        string $version,
+        string $build,
+        string $released,
+        array $packages,
+        array $differs = [],
+    ): array {
+        return self::entry(
+            $differs + [
+                'osLine' => 'tarn',
+                'version' => $version,
+                'build' => $build,
+                'channel' => 'release',
+                'releasedAt' => $released,
+                'rollbackIndex' => 3,
+                'radioLevel' => 12,
+                'hostAgentMinimum' => '4.2',
+                'eraseInstall' => true,
+                'inPlaceFrom' => '<'.$version,
+                'stepDownFrom' => null,
+                'storeSchemas' => self::SCHEMAS,
+            ],
+            $packages,
+        );
     }
 }

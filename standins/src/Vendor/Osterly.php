@@ -18,9 +18,24 @@ final readonly class Osterly extends Scenario
 
     public function models(): array
     {
-        $model = static fn (string $id, string $name, string $variant, string $form, array $tac, array $where): array => [
-            'hardwareId' => $id, 'name' => $name, 'variant' => $variant, 'form' => $form, 'osLine' => 'lantern', 'tac' => $tac,
-            'recoverySequence' => [['action' => 'hold', 'target' => 'power', 'seconds' => 6], ['action' => 'hold', 'target' => 'volume-down', 'seconds' => 4]],
+        $model = static fn (
+            string $id,
+            string $name,
+            string $variant,
+            string $form,
+            array $tac,
+            array $where,
+        ): array => [
+            'hardwareId' => $id,
+            'name' => $name,
+            'variant' => $variant,
+            'form' => $form,
+            'osLine' => 'lantern',
+            'tac' => $tac,
+            'recoverySequence' => [
+                ['action' => 'hold', 'target' => 'power', 'seconds' => 6],
+                ['action' => 'hold', 'target' => 'volume-down', 'seconds' => 4],
+            ],
             'sold' => ['where' => $where, 'carrierTied' => false],
         ];
 
@@ -34,9 +49,18 @@ final readonly class Osterly extends Scenario
     public function builds(): array
     {
         return [
-            self::lantern('4.6.0', 'L46.11', '2026-02-02', 6, [[self::WICK, 20, [self::open('2026-02-02')]], [self::PANEL, 20, [self::open('2026-02-02')]]]),
-            self::lantern('5.0.0', 'L50.20', '2026-06-08', 7, [[self::WICK, 22, [self::open('2026-06-08')]], [self::PANEL, 22, [$this->ending('2026-06-08', 6)]]]),
-            self::lantern('5.1.0', 'L51.07', '2026-10-26', 7, [[self::WICK, 24, [self::open('2026-10-26')]], [self::PANEL, 24, [self::open('2026-10-26')]]]),
+            self::lantern('4.6.0', 'L46.11', '2026-02-02', 6, [
+                [self::WICK, 20, [self::open('2026-02-02')]],
+                [self::PANEL, 20, [self::open('2026-02-02')]],
+            ]),
+            self::lantern('5.0.0', 'L50.20', '2026-06-08', 7, [
+                [self::WICK, 22, [self::open('2026-06-08')]],
+                [self::PANEL, 22, [$this->ending('2026-06-08', 6)]],
+            ]),
+            self::lantern('5.1.0', 'L51.07', '2026-10-26', 7, [
+                [self::WICK, 24, [self::open('2026-10-26')]],
+                [self::PANEL, 24, [self::open('2026-10-26')]],
+            ]),
         ];
     }
 
@@ -47,14 +71,32 @@ final readonly class Osterly extends Scenario
 
     /**
      * @param  list<array{list<string>, int, list<array<string, mixed>>}>  $packages
-     * @return array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int, signing: list<array<string, mixed>>}>}
+     * @return array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int,
+     *   signing: list<array<string, mixed>>}>}
      */
-    private static function lantern(string $version, string $build, string $released, int $rollbackIndex, array $packages): array
-    {
-        return self::entry([
-            'osLine' => 'lantern', 'version' => $version, 'build' => $build, 'channel' => 'release', 'releasedAt' => $released,
-            'rollbackIndex' => $rollbackIndex, 'radioLevel' => 2, 'hostAgentMinimum' => '4.0', 'eraseInstall' => true, 'inPlaceFrom' => '<'.$version,
-            'stepDownFrom' => null, 'storeSchemas' => ['messages' => 3],
-        ], $packages);
+    private static function lantern(
+        string $version,
+        string $build,
+        string $released,
+        int $rollbackIndex,
+        array $packages,
+    ): array {
+        return self::entry(
+            [
+                'osLine' => 'lantern',
+                'version' => $version,
+                'build' => $build,
+                'channel' => 'release',
+                'releasedAt' => $released,
+                'rollbackIndex' => $rollbackIndex,
+                'radioLevel' => 2,
+                'hostAgentMinimum' => '4.0',
+                'eraseInstall' => true,
+                'inPlaceFrom' => '<'.$version,
+                'stepDownFrom' => null,
+                'storeSchemas' => ['messages' => 3],
+            ],
+            $packages,
+        );
     }
 }

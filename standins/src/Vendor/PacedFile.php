@@ -13,8 +13,12 @@ final class PacedFile extends StreamedResponse
 {
     private const CHUNK = 65_536;
 
-    private function __construct(private readonly BinaryFileResponse $inner, private readonly int $rate, private readonly ?int $cutAfter, private readonly bool $alter)
-    {
+    private function __construct(
+        private readonly BinaryFileResponse $inner,
+        private readonly int $rate,
+        private readonly ?int $cutAfter,
+        private readonly bool $alter,
+    ) {
         parent::__construct();
     }
 
@@ -22,8 +26,12 @@ final class PacedFile extends StreamedResponse
      * @param  int|null  $cutAfter  bytes after which the connection is cut
      * @param  bool  $alter  whether its first byte is sent wrong
      */
-    public static function of(BinaryFileResponse $inner, int $bytesPerSecond, ?int $cutAfter = null, bool $alter = false): self
-    {
+    public static function of(
+        BinaryFileResponse $inner,
+        int $bytesPerSecond,
+        ?int $cutAfter = null,
+        bool $alter = false,
+    ): self {
         return new self($inner, max(1, $bytesPerSecond), $cutAfter, $alter);
     }
 
@@ -45,8 +53,11 @@ final class PacedFile extends StreamedResponse
             return;
         }
         $left = (int) $this->headers->get('Content-Length', (string) $this->inner->getFile()->getSize());
-        $from = preg_match('/\Abytes (\d+)-/', (string) $this->headers->get('Content-Range'), $m) === 1 ? (int) $m[1] : 0;
-        $file = fopen($this->inner->getFile()->getPathname(), 'rb') ?: throw new \RuntimeException('The package cannot be opened.');
+        $from =
+            preg_match('/\Abytes (\d+)-/', (string) $this->headers->get('Content-Range'), $m) === 1 ? (int) $m[1] : 0;
+        $file =
+            fopen($this->inner->getFile()->getPathname(), 'rb')
+            ?: throw new \RuntimeException('The package cannot be opened.');
         fseek($file, $from);
         $sent = 0;
         while ($left > 0 && connection_status() === CONNECTION_NORMAL) {

@@ -28,7 +28,11 @@ final readonly class PackageMill
             $this->make($file, $head, $mebibytes);
         }
 
-        return ['fileName' => $fileName, 'bytes' => (int) filesize($file), 'sha256' => trim((string) file_get_contents("{$file}.sha256"))];
+        return [
+            'fileName' => $fileName,
+            'bytes' => (int) filesize($file),
+            'sha256' => trim((string) file_get_contents("{$file}.sha256")),
+        ];
     }
 
     public function file(string $fileName): ?string
@@ -56,7 +60,15 @@ final readonly class PackageMill
         $put("FWP1\n".json_encode($head, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)."\n");
         $key = hash('sha256', basename($file), true);
         for ($i = 0; $i < $mebibytes; $i++) {
-            $put((string) openssl_encrypt(str_repeat("\0", self::CHUNK), 'aes-256-ctr', $key, OPENSSL_RAW_DATA, pack('J2', 0, $i * 65_536)));
+            $put(
+                (string) openssl_encrypt(
+                    str_repeat("\0", self::CHUNK),
+                    'aes-256-ctr',
+                    $key,
+                    OPENSSL_RAW_DATA,
+                    pack('J2', 0, $i * 65_536),
+                ),
+            );
         }
         fclose($out);
         file_put_contents("{$file}.sha256", hash_final($hash)."\n");

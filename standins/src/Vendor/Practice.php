@@ -15,10 +15,25 @@ final class Practice
 {
     private const SILENCE_SECONDS = 45;
 
-    private const NOTHING = ['windows' => [], 'heldBack' => [], 'refused' => [], 'issuedAgoSeconds' => 0, 'freshSeconds' => null, 'broken' => false,
-        'silent' => false, 'slowSeconds' => 0, 'cutAfterBytes' => null, 'slowFactor' => 1, 'alterNext' => false];
+    private const NOTHING = [
+        'windows' => [],
+        'heldBack' => [],
+        'refused' => [],
+        'issuedAgoSeconds' => 0,
+        'freshSeconds' => null,
+        'broken' => false,
+        'silent' => false,
+        'slowSeconds' => 0,
+        'cutAfterBytes' => null,
+        'slowFactor' => 1,
+        'alterNext' => false,
+    ];
 
-    /** @var array{windows: array<string, array{until: ?string, announced: bool}>, heldBack: list<string>, refused: list<string>, issuedAgoSeconds: int, freshSeconds: ?int, broken: bool, silent: bool, slowSeconds: int, cutAfterBytes: ?int, slowFactor: int, alterNext: bool} */
+    /**
+     * @var array{windows: array<string, array{until: ?string, announced: bool}>, heldBack: list<string>,
+     *   refused: list<string>, issuedAgoSeconds: int, freshSeconds: ?int, broken: bool, silent: bool, slowSeconds: int,
+     *   cutAfterBytes: ?int, slowFactor: int, alterNext: bool}
+     */
     private array $hands;
 
     public function __construct(private readonly string $file)
@@ -30,7 +45,8 @@ final class Practice
     /** @param  array<string, mixed>  $change  any of the fields; windows are added to those set before */
     public function set(array $change): void
     {
-        array_diff_key($change, self::NOTHING) === [] || throw new Problem(400, 'bad-field', 'Known fields: '.implode(', ', array_keys(self::NOTHING)).'.');
+        array_diff_key($change, self::NOTHING) === []
+            || throw new Problem(400, 'bad-field', 'Known fields: '.implode(', ', array_keys(self::NOTHING)).'.');
         $windows = ($change['windows'] ?? []) + $this->hands['windows'];
         $this->hands = ['windows' => $windows] + $change + $this->hands;
         file_put_contents("{$this->file}.new", json_encode($this->hands, JSON_THROW_ON_ERROR));
@@ -50,13 +66,20 @@ final class Practice
         $seconds > 0 ? sleep($seconds) : null;
     }
 
-    /** @return array{cutAfterBytes: ?int, slowFactor: int, alter: bool} how the next download goes wrong; it is altered once only */
+    /**
+     * @return array{cutAfterBytes: ?int, slowFactor: int, alter: bool} how the next download goes wrong; it is
+     *   altered once only
+     */
     public function download(): array
     {
         $alter = $this->hands['alterNext'];
         $alter ? $this->set(['alterNext' => false]) : null;
 
-        return ['cutAfterBytes' => $this->hands['cutAfterBytes'], 'slowFactor' => max(1, $this->hands['slowFactor']), 'alter' => $alter];
+        return [
+            'cutAfterBytes' => $this->hands['cutAfterBytes'],
+            'slowFactor' => max(1, $this->hands['slowFactor']),
+            'alter' => $alter,
+        ];
     }
 
     public function clear(): void
@@ -85,12 +108,19 @@ final class Practice
     }
 
     /**
-     * @param  list<array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int, signing: list<array<string, mixed>>}>}>  $builds
-     * @return list<array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int, signing: list<array<string, mixed>>}>}>
+     * @param  list<array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int,
+     *   signing: list<array<string, mixed>>}>}>  $builds
+     * @return list<array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int,
+     *   signing: list<array<string, mixed>>}>}>
      */
     public function appliedTo(array $builds): array
     {
-        $shown = array_values(array_filter($builds, fn (array $b): bool => ! in_array($b['build']['build'], $this->hands['heldBack'], true)));
+        $shown = array_values(
+            array_filter(
+                $builds,
+                fn (array $b): bool => ! in_array($b['build']['build'], $this->hands['heldBack'], true),
+            ),
+        );
         foreach ($shown as &$entry) {
             $end = $this->hands['windows'][$entry['build']['build']] ?? null;
             foreach ($end === null ? [] : array_keys($entry['packages']) as $i) {

@@ -23,7 +23,10 @@ abstract readonly class Scenario
     /** @return list<array<string, mixed>> */
     abstract public function models(): array;
 
-    /** @return list<array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int, signing: list<array<string, mixed>>}>}> */
+    /**
+     * @return list<array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int,
+     *   signing: list<array<string, mixed>>}>}>
+     */
     abstract public function builds(): array;
 
     /** @return list<array<string, string>> */
@@ -32,13 +35,17 @@ abstract readonly class Scenario
     /**
      * @param  array<string, mixed>  $build  what differs from the usual
      * @param  list<array{list<string>, int, list<array<string, mixed>>}>  $packages  models, mebibytes, windows
-     * @return array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int, signing: list<array<string, mixed>>}>}
+     * @return array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int,
+     *   signing: list<array<string, mixed>>}>}
      */
     protected static function entry(array $build, array $packages): array
     {
         return [
             'build' => ['releasedAt' => "{$build['releasedAt']}T17:00:00Z"] + $build,
-            'packages' => array_map(static fn (array $p): array => ['hardwareIds' => $p[0], 'mebibytes' => $p[1], 'signing' => $p[2]], $packages),
+            'packages' => array_map(
+                static fn (array $p): array => ['hardwareIds' => $p[0], 'mebibytes' => $p[1], 'signing' => $p[2]],
+                $packages,
+            ),
         ];
     }
 
@@ -57,6 +64,10 @@ abstract readonly class Scenario
     /** @return array<string, mixed> open, with an end that is known ahead */
     protected function ending(string $from, int $daysAhead): array
     {
-        return ['from' => "{$from}T17:00:00Z", 'until' => $this->anchor->modify("+{$daysAhead} days")->format('Y-m-d\T18:00:00\Z'), 'announced' => true];
+        return [
+            'from' => "{$from}T17:00:00Z",
+            'until' => $this->anchor->modify("+{$daysAhead} days")->format('Y-m-d\T18:00:00\Z'),
+            'announced' => true,
+        ];
     }
 }

@@ -21,8 +21,14 @@ final readonly class Service
 
     private const PACKAGE_BYTES_PER_SECOND = 2_000_000;
 
-    private function __construct(private string $id, private Scenario $scenario, private Vault $vault, private PackageMill $mill, private Practice $practice, private RigClock $clock)
-    {
+    private function __construct(
+        private string $id,
+        private Scenario $scenario,
+        private Vault $vault,
+        private PackageMill $mill,
+        private Practice $practice,
+        private RigClock $clock,
+    ) {
     }
 
     /** The routes of every vendor, each under its id. */
@@ -33,7 +39,14 @@ final readonly class Service
         $routes = new RouteCollection;
         foreach (Scenario::all() as $id => $scenario) {
             $vault = Vault::in("{$root}/{$id}");
-            (new self($id, new $scenario($vault->setUpAt), $vault, new PackageMill("{$root}/{$id}/packages"), new Practice("{$root}/{$id}/practice.json"), $clock))->addTo($routes);
+            (new self(
+                $id,
+                new $scenario($vault->setUpAt),
+                $vault,
+                new PackageMill("{$root}/{$id}/packages"),
+                new Practice("{$root}/{$id}/practice.json"),
+                $clock,
+            ))->addTo($routes);
         }
 
         return $routes;
@@ -41,17 +54,31 @@ final readonly class Service
 
     private function addTo(RouteCollection $routes): void
     {
-        $route = fn (string $method, string $path, callable $do) => Kernel::route($routes, $method, "/{$this->id}{$path}", function (Request $r, array $m) use ($do): Response|array {
-            $this->practice->holdUp();
-            $this->practice->isBroken() && throw new Problem(500, 'broken', 'The service has a fault of its own.');
+        $route = fn (string $method, string $path, callable $do) => Kernel::route(
+            $routes,
+            $method,
+            "/{$this->id}{$path}",
+            function (Request $r, array $m) use ($do): Response|array {
+                $this->practice->holdUp();
+                $this->practice->isBroken() && throw new Problem(500, 'broken', 'The service has a fault of its own.');
 
-            return $do($r, $m);
-        });
+                return $do($r, $m);
+            });
         $route('GET', '/jwks.json', fn (): array => ['keys' => $this->vault->jwks()]);
         $route('GET', '/catalogue', fn (Request $r): Response => $this->signedCatalogue($r));
         $route('GET', '/packages/{file}', fn (Request $r, array $m): Response => $this->package($m['file'], $r));
         $route('POST', '/permits', fn (Request $r): array => $this->permit(Kernel::body($r), $r));
-        Kernel::route($routes, 'GET', "/{$this->id}/practice", fn (): array => $this->practice->shown() + ['builds' => array_map(static fn (array $b): array => array_intersect_key($b['build'], ['version' => 1, 'build' => 1]), $this->scenario->builds())]);
+        Kernel::route(
+            $routes,
+            'GET',
+            "/{$this->id}/practice",
+            fn (): array => $this->practice->shown() + [
+                'builds' => array_map(
+                    static fn (array $b): array => array_intersect_key($b['build'], ['version' => 1, 'build' => 1]),
+                    $this->scenario->builds(),
+                ),
+            ],
+        );
         Kernel::route($routes, 'POST', "/{$this->id}/practice", function (Request $r): array {
             $this->practice->set(Kernel::body($r));
 
@@ -71,7 +98,10 @@ final readonly class Service
 
     private function signedCatalogue(Request $request): Response
     {
-        $json = json_encode($this->catalogue($request->getSchemeAndHttpHost()), JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES);
+        $json = json_encode(
+            $this->catalogue($request->getSchemeAndHttpHost()),
+            JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES,
+        );
 
         return new Response($this->vault->signCatalogue($json), 200, ['Content-Type' => 'application/jose']);
     }
@@ -85,24 +115,41 @@ final readonly class Service
             'format' => 'jade-step/catalogue', 'formatVersion' => 1,
             'vendor' => ['id' => $this->id, 'name' => $this->scenario->name()],
             'issuedAt' => $issuedAt->format('Y-m-d\TH:i:s\Z'),
-            'freshUntil' => $issuedAt->modify('+'.$this->practice->freshSeconds(self::FRESH_HOURS * 3600).' seconds')->format('Y-m-d\TH:i:s\Z'),
+            'freshUntil' => $issuedAt
+                ->modify('+'.$this->practice->freshSeconds(self::FRESH_HOURS * 3600).' seconds')
+                ->format('Y-m-d\TH:i:s\Z'),
             'models' => $this->scenario->models(),
-            'builds' => array_map(fn (array $entry): array => $this->build($entry, $address), $this->practice->appliedTo($this->scenario->builds())),
+            'builds' => array_map(
+                fn (array $entry): array => $this->build($entry, $address),
+                $this->practice->appliedTo($this->scenario->builds()),
+            ),
             'accessories' => $this->scenario->accessories(),
         ];
     }
 
     /**
-     * @param  array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int, signing: list<array<string, mixed>>}>}  $entry
+     * @param  array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int,
+     *   signing: list<array<string, mixed>>}>}  $entry
      * @return array<string, mixed>
      */
     private function build(array $entry, string $address): array
     {
         $packages = [];
         foreach ($entry['packages'] as $p) {
-            $name = strtolower(explode('-', $p['hardwareIds'][0])[0]).'_'.$entry['build']['version'].'_'.$entry['build']['build'].'.fwp';
-            $made = $this->mill->package($name, ['hardwareIds' => $p['hardwareIds']] + $entry['build'], $p['mebibytes']);
-            $packages[] = ['hardwareIds' => $p['hardwareIds']] + $made + ['url' => "{$address}/{$this->id}/packages/{$name}", 'signing' => $p['signing']];
+            $name =
+                strtolower(explode('-', $p['hardwareIds'][0])[0])
+                .'_'
+                .$entry['build']['version']
+                .'_'
+                .$entry['build']['build']
+                .'.fwp';
+            $made = $this->mill->package(
+                $name,
+                ['hardwareIds' => $p['hardwareIds']] + $entry['build'],
+                $p['mebibytes'],
+            );
+            $packages[] = ['hardwareIds' => $p['hardwareIds']]
+                + $made + ['url' => "{$address}/{$this->id}/packages/{$name}", 'signing' => $p['signing']];
         }
 
         return $entry['build'] + ['packages' => $packages];
@@ -111,8 +158,12 @@ final readonly class Service
     /** Answers byte ranges (RFC 9110 section 14) and an ETag, at the speed of a usual line. */
     private function package(string $name, Request $request): Response
     {
-        $file = $this->mill->file($name) ?? throw new Problem(404, 'no-such-package', 'There is no package of this name.');
-        if (preg_match('/\Abytes=(\d+)-/', (string) $request->headers->get('Range'), $m) === 1 && (int) $m[1] >= filesize($file)) {
+        $file =
+            $this->mill->file($name) ?? throw new Problem(404, 'no-such-package', 'There is no package of this name.');
+        if (
+            preg_match('/\Abytes=(\d+)-/', (string) $request->headers->get('Range'), $m) === 1
+            && (int) $m[1] >= filesize($file)
+        ) {
             return new Response('', 416, ['Content-Range' => 'bytes */'.filesize($file)]);
         }
         $response = new BinaryFileResponse($file, 200, ['Content-Type' => 'application/octet-stream']);
@@ -121,7 +172,12 @@ final readonly class Service
 
         $wrong = $this->practice->download();
 
-        return PacedFile::of($response, (int) (self::PACKAGE_BYTES_PER_SECOND * $this->clock->speed / $wrong['slowFactor']), $wrong['cutAfterBytes'], $wrong['alter']);
+        return PacedFile::of(
+            $response,
+            (int) ((self::PACKAGE_BYTES_PER_SECOND * $this->clock->speed) / $wrong['slowFactor']),
+            $wrong['cutAfterBytes'],
+            $wrong['alter'],
+        );
     }
 
     /**
@@ -136,7 +192,9 @@ final readonly class Service
         }
         $this->assertSigned($asked, $this->catalogue($request->getSchemeAndHttpHost()));
         $now = time();
-        $claims = ['sub' => $asked['deviceSerial'], 'iat' => $now, 'exp' => $now + self::PERMIT_SECONDS] + array_diff_key($asked, ['deviceSerial' => 1]);
+        $claims =
+            ['sub' => $asked['deviceSerial'], 'iat' => $now, 'exp' => $now + self::PERMIT_SECONDS]
+            + array_diff_key($asked, ['deviceSerial' => 1]);
 
         return ['permit' => $this->vault->signPermit(json_encode($claims, JSON_THROW_ON_ERROR))];
     }

@@ -27,7 +27,11 @@ final readonly class Vault
         $kept = json_decode((string) file_get_contents($file), true, 4, JSON_THROW_ON_ERROR);
         fclose($lock);
 
-        return new self($folder, array_map(static fn (string $k): string => (string) base64_decode($k, true), $kept['secretKeys']), new \DateTimeImmutable($kept['setUpAt']));
+        return new self(
+            $folder,
+            array_map(static fn (string $k): string => (string) base64_decode($k, true), $kept['secretKeys']),
+            new \DateTimeImmutable($kept['setUpAt']),
+        );
     }
 
     public function signCatalogue(string $payload): string
@@ -46,7 +50,14 @@ final readonly class Vault
         return array_map(static function (string $secret): array {
             $public = sodium_crypto_sign_publickey_from_secretkey($secret);
 
-            return ['kty' => 'OKP', 'crv' => 'Ed25519', 'use' => 'sig', 'alg' => 'EdDSA', 'kid' => self::kid($public), 'x' => Jose::encode($public)];
+            return [
+                'kty' => 'OKP',
+                'crv' => 'Ed25519',
+                'use' => 'sig',
+                'alg' => 'EdDSA',
+                'kid' => self::kid($public),
+                'x' => Jose::encode($public),
+            ];
         }, $this->secretKeys);
     }
 

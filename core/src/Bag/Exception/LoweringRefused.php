@@ -16,7 +16,9 @@ final class LoweringRefused extends \RuntimeException implements BagException
 
     public static function targetExists(string $name): self
     {
-        return new self('"'.Text::safe($name, 120).'" is there already, and nothing is ever overwritten: name a new folder.');
+        return new self(
+            '"'.Text::safe($name, 120).'" is there already, and nothing is ever overwritten: name a new folder.',
+        );
     }
 
     public static function damaged(string $fault): self

@@ -16,16 +16,27 @@ final class Unopened extends \RuntimeException implements BagException
 
     public static function wrongPassphrase(): self
     {
-        return new self('The passphrase does not open this bag. Type it again; capital letters and blanks count.', true);
+        return new self(
+            'The passphrase does not open this bag. Type it again; capital letters and blanks count.',
+            true,
+        );
     }
 
     public static function damaged(string $file, string $why): self
     {
-        return new self(Text::safe($file, 120).' does not open whole: '.Text::safe($why, 160).'. Take another bag.', false);
+        return new self(
+            Text::safe($file, 120).' does not open whole: '.Text::safe($why, 160).'. Take another bag.',
+            false,
+        );
     }
 
     public static function withoutProgram(string $why): self
     {
-        return new self('GnuPG could not do its work: '.Text::safe($why, 160).'. See that it is installed and that there is room on the disk.', false);
+        return new self(
+            'GnuPG could not do its work: '
+                .Text::safe($why, 160)
+                .'. See that it is installed and that there is room on the disk.',
+            false,
+        );
     }
 }

@@ -10,6 +10,12 @@ final class UnsafePath extends \InvalidArgumentException implements BagException
 {
     public static function because(string $path, string $why): self
     {
-        return new self('The path "'.Text::safe($path, 120).'" '.$why.'; a path inside a bag is relative and stays inside its folder.');
+        return new self(
+            'The path "'
+                .Text::safe($path, 120)
+                .'" '
+                .$why
+                .'; a path inside a bag is relative and stays inside its folder.',
+        );
     }
 }

@@ -41,17 +41,28 @@ final class UntrustedArchive extends \RuntimeException implements BagException
 
     public static function encrypted(string $name): self
     {
-        return new self('zip-encryption', '"'.Text::safe($name, 120).'" is encrypted by the archive itself. Pack the bag without that.');
+        return new self(
+            'zip-encryption',
+            '"'.Text::safe($name, 120).'" is encrypted by the archive itself. Pack the bag without that.',
+        );
     }
 
     public static function twice(string $name): self
     {
-        return new self('duplicate', '"'.Text::safe($name, 120).'" stands in the archive twice, or differs from another by its letters\' case only.');
+        return new self(
+            'duplicate',
+            '"'
+                .Text::safe($name, 120)
+                .'" stands in the archive twice, or differs from another by its letters\' case only.',
+        );
     }
 
     public static function entry(string $name): self
     {
-        return new self('damaged-entry', '"'.Text::safe($name, 120).'" is not as the archive says: its size or checksum is another.');
+        return new self(
+            'damaged-entry',
+            '"'.Text::safe($name, 120).'" is not as the archive says: its size or checksum is another.',
+        );
     }
 
     public static function tooMany(int $found, int $most): self

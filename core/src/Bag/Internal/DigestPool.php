@@ -18,7 +18,9 @@ final class DigestPool
 
     private const POLL_MICROSECONDS = 20_000;
 
-    /** @var array<int, array{process: resource, out: resource, files: list<string>, pid: int, bytes: int, told: int}> */
+    /**
+     * @var array<int, array{process: resource, out: resource, files: list<string>, pid: int, bytes: int, told: int}>
+     */
     private array $running = [];
 
     /** @var array<string, string|null> */
@@ -57,7 +59,16 @@ final class DigestPool
     {
         $this->digests += array_fill_keys($batch['files'], null);
         $out = tmpfile();
-        $process = $out === false ? false : @proc_open(['openssl', 'dgst', '-sha256', '-r', ...$batch['files']], [['file', '/dev/null', 'r'], $out, ['file', '/dev/null', 'w']], $pipes, null, ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')]);
+        $process =
+            $out === false
+                ? false
+                : @proc_open(
+                    ['openssl', 'dgst', '-sha256', '-r', ...$batch['files']],
+                    [['file', '/dev/null', 'r'], $out, ['file', '/dev/null', 'w']],
+                    $pipes,
+                    null,
+                    ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')],
+                );
         if ($out === false || ! is_resource($process)) {
             foreach ($batch['files'] as $file) {
                 $this->digests[$file] = Digest::ofFile($file, $this->read);
@@ -65,7 +76,14 @@ final class DigestPool
 
             return;
         }
-        $this->running[] = ['process' => $process, 'out' => $out, 'files' => $batch['files'], 'pid' => (int) proc_get_status($process)['pid'], 'bytes' => $batch['bytes'], 'told' => 0];
+        $this->running[] = [
+            'process' => $process,
+            'out' => $out,
+            'files' => $batch['files'],
+            'pid' => proc_get_status($process)['pid'],
+            'bytes' => $batch['bytes'],
+            'told' => 0,
+        ];
     }
 
     private function look(): void
@@ -74,7 +92,9 @@ final class DigestPool
         foreach ($this->running as $i => &$run) {
             $over = ! proc_get_status($run['process'])['running'];
             $so = $over ? $run['bytes'] : min($run['bytes'], self::bytesRead($run['pid']));
-            $this->read === null ?: ($this->read)(max(0, $so - $run['told']));
+            if ($this->read !== null) {
+                ($this->read)(max(0, $so - $run['told']));
+            }
             $run['told'] = max($run['told'], $so);
             if ($over) {
                 $this->take($run['out'], $run['process']);
@@ -124,7 +144,10 @@ final class DigestPool
         $batches = [];
         $open = ['files' => [], 'bytes' => 0];
         foreach ($sizes as $file => $bytes) {
-            if ($open['files'] !== [] && ($open['bytes'] + $bytes > self::BATCH_BYTES || count($open['files']) >= self::BATCH_FILES)) {
+            if (
+                $open['files'] !== []
+                && ($open['bytes'] + $bytes > self::BATCH_BYTES || count($open['files']) >= self::BATCH_FILES)
+            ) {
                 $batches[] = $open;
                 $open = ['files' => [], 'bytes' => 0];
             }
@@ -137,13 +160,19 @@ final class DigestPool
 
     private static function bytesRead(int $pid): int
     {
-        return preg_match('/^rchar: (\d+)/m', (string) @file_get_contents("/proc/{$pid}/io"), $m) === 1 ? (int) $m[1] : 0;
+        return preg_match('/^rchar: (\d+)/m', (string) @file_get_contents("/proc/{$pid}/io"), $m) === 1
+            ? (int) $m[1]
+            : 0;
     }
 
     private static function cores(): int
     {
+        /** @var int|null $cores */
         static $cores = null;
 
-        return $cores ??= max(1, min(8, preg_match_all('/^processor\s*:/m', (string) @file_get_contents('/proc/cpuinfo')) ?: 1));
+        return $cores ??= max(
+            1,
+            min(8, (int) preg_match_all('/^processor\s*:/m', (string) @file_get_contents('/proc/cpuinfo'))),
+        );
     }
 }

@@ -24,12 +24,16 @@ final readonly class Manifest
     {
         $digests = [];
         $faults = [];
-        foreach (preg_split('/\r\n|\n|\r/', $text) ?: [] as $i => $line) {
+        foreach (explode("\n", str_replace(["\r\n", "\r"], "\n", $text)) as $i => $line) {
             if ($line === '') {
                 continue;
             }
             if (preg_match('/\A([0-9A-Fa-f]{64})[ \t]+\*?(.+)\z/', $line, $m) !== 1) {
-                $faults[] = Fault::of(FaultCode::BadManifest, $name, 'line '.($i + 1).' is not a SHA-256 digest and a path');
+                $faults[] = Fault::of(
+                    FaultCode::BadManifest,
+                    $name,
+                    'line '.($i + 1).' is not a SHA-256 digest and a path',
+                );
 
                 continue;
             }

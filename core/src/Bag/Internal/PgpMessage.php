@@ -28,11 +28,22 @@ final class PgpMessage
      * @param  list<string>  $in
      * @param  list<string>  $out
      */
-    public function __construct(array $command, Passphrase $passphrase, array $in, array $out, private readonly string $name)
-    {
+    public function __construct(
+        array $command,
+        Passphrase $passphrase,
+        array $in,
+        array $out,
+        private readonly string $name,
+    ) {
         // what the program says goes into a file that is gone when closed: a pipe that nobody reads could stop it
-        $this->errors = tmpfile() ?: throw Unopened::withoutProgram('no temporary file could be made');
-        $process = proc_open($command, [$in, $out, $this->errors, ['pipe', 'r']], $pipes, null, ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')]);
+        $errors = tmpfile();
+        $this->errors = $errors === false
+            ? throw Unopened::withoutProgram('no temporary file could be made')
+            : $errors;
+        $process = proc_open($command, [$in, $out, $this->errors, ['pipe', 'r']], $pipes, null, [
+            'LC_ALL' => 'C',
+            'PATH' => (string) getenv('PATH'),
+        ]);
         $this->process = is_resource($process) ? $process : throw Unopened::withoutProgram('it could not be started');
         fwrite($pipes[3], $passphrase->reveal()."\n");
         fclose($pipes[3]);
@@ -75,19 +86,32 @@ final class PgpMessage
         $said = (string) stream_get_contents($this->errors);
         fclose($this->errors);
 
-        return $this->failure = $status === 0 && ! str_contains($said, 'DECRYPTION_FAILED') ? null : $this->cause($said);
+        $opened = $status === 0 && ! str_contains($said, 'DECRYPTION_FAILED');
+
+        return $this->failure = $opened ? null : $this->cause($said);
     }
 
     private function cause(string $said): Unopened
     {
-        if (preg_match('/Bad session key|bad passphrase|NO_SECKEY|ERROR symkey_decrypt\S* \d+/i', $said) === 1 && ! str_contains($said, 'BEGIN_DECRYPTION')) {
+        if (
+            preg_match('/Bad session key|bad passphrase|NO_SECKEY|ERROR symkey_decrypt\S* \d+/i', $said) === 1
+            && ! str_contains($said, 'BEGIN_DECRYPTION')
+        ) {
             return Unopened::wrongPassphrase();
         }
         if (str_contains($said, 'Bad session key')) {
             return Unopened::wrongPassphrase();
         }
-        $lines = array_values(array_filter(explode("\n", $said), static fn (string $l): bool => $l !== '' && ! str_starts_with($l, '[GNUPG:]')));
+        $lines = array_values(
+            array_filter(
+                explode("\n", $said),
+                static fn (string $l): bool => $l !== '' && ! str_starts_with($l, '[GNUPG:]'),
+            ),
+        );
 
-        return Unopened::damaged($this->name, $lines === [] ? 'it ends early' : (string) preg_replace('/^gpg: /', '', $lines[count($lines) - 1]));
+        return Unopened::damaged(
+            $this->name,
+            $lines === [] ? 'it ends early' : (string) preg_replace('/^gpg: /', '', $lines[count($lines) - 1]),
+        );
     }
 }

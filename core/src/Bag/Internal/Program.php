@@ -15,7 +15,13 @@ final class Program
      */
     public static function output(array $command): ?string
     {
-        $process = @proc_open($command, [['file', '/dev/null', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']], $pipes, null, ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')]);
+        $process = @proc_open(
+            $command,
+            [['file', '/dev/null', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']],
+            $pipes,
+            null,
+            ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')],
+        );
         if (! is_resource($process)) {
             return null;
         }

@@ -30,11 +30,15 @@ final class Source
         while (! feof($content)) {
             $text = (string) fread($content, self::CHUNK);
             $empty = $text === '' ? $empty + 1 : 0;
-            $progress === null || $progress(strlen($text));
+            if ($progress !== null) {
+                $progress(strlen($text));
+            }
             if ($text === '' && $empty > self::PATIENCE) {
                 throw SourceStalled::at($path);
             }
-            $text === '' || $take($text);
+            if ($text !== '') {
+                $take($text);
+            }
         }
     }
 }

@@ -10,16 +10,18 @@ final class TagLines
     /** @return list<array{string, string}> label and value, in order */
     public static function parse(string $text): array
     {
-        $pairs = [];
-        foreach (preg_split('/\r\n|\n|\r/', $text) ?: [] as $line) {
-            if (preg_match('/\A[ \t]+(.*)\z/', $line, $m) === 1 && $pairs !== []) {
-                $pairs[count($pairs) - 1][1] .= ' '.trim($m[1]);
+        $labels = [];
+        $values = [];
+        foreach (explode("\n", str_replace(["\r\n", "\r"], "\n", $text)) as $line) {
+            if (preg_match('/\A[ \t]+(.*)\z/', $line, $m) === 1 && $values !== []) {
+                $values[count($values) - 1] .= ' '.trim($m[1]);
             } elseif (preg_match('/\A([^:\s][^:]*?)\s*:[ \t]*(.*)\z/', $line, $m) === 1) {
-                $pairs[] = [$m[1], trim($m[2])];
+                $labels[] = $m[1];
+                $values[] = trim($m[2]);
             }
         }
 
-        return $pairs;
+        return array_map(static fn (string $l, string $v): array => [$l, $v], $labels, $values);
     }
 
     /** @param  list<array{string, string}>  $pairs */

@@ -20,8 +20,8 @@ final class TarReader
     }
 
     /**
-     * Calls back for each file, in order, with its path, its size, and a reader of its bytes: called with a number it gives
-     * at most so many, and an empty text at the end. What is not read is passed over.
+     * Calls back for each file, in order, with its path, its size, and a reader of its bytes: called with a number it
+     * gives at most so many, and an empty text at the end. What is not read is passed over.
      *
      * @param  callable(string, int, callable(int): string): void  $entry
      *
@@ -53,7 +53,10 @@ final class TarReader
         $left = $size;
         $read = function (int $most) use (&$left): string {
             $text = $left === 0 ? '' : (string) fread($this->in, max(1, min($most, $left)));
-            $left > 0 && $text === '' && feof($this->in) && throw Unopened::damaged($this->name, 'its tar is cut short');
+            $left > 0
+                && $text === ''
+                && feof($this->in)
+                && throw Unopened::damaged($this->name, 'its tar is cut short');
             $left -= strlen($text);
 
             return $text;
@@ -73,22 +76,26 @@ final class TarReader
     {
         $text = '';
         while (strlen($text) < $bytes && ! feof($this->in)) {
-            $text .= (string) fread($this->in, $bytes - strlen($text));
+            $text .= (string) fread($this->in, max(1, $bytes - strlen($text)));
         }
 
-        return strlen($text) === $bytes || ($mayBeEnd && $text === '') ? $text : throw Unopened::damaged($this->name, 'its tar is cut short');
+        return strlen($text) === $bytes || ($mayBeEnd && $text === '')
+            ? $text
+            : throw Unopened::damaged($this->name, 'its tar is cut short');
     }
 
     private function pad(int $size): void
     {
         $over = (self::BLOCK - $size % self::BLOCK) % self::BLOCK;
-        $over === 0 || $this->exactly($over);
+        if ($over !== 0) {
+            $this->exactly($over);
+        }
     }
 
     private function assertSum(string $head): void
     {
         $blank = substr($head, 0, 148).'        '.substr($head, 156);
-        if (array_sum(unpack('C*', $blank) ?: []) !== (int) octdec(trim(substr($head, 148, 8), "\0 "))) {
+        if (TarSum::of($blank) !== (int) octdec(trim(substr($head, 148, 8), "\0 "))) {
             throw Unopened::damaged($this->name, 'a header of its tar is damaged');
         }
     }
@@ -105,7 +112,11 @@ final class TarReader
     private static function records(string $text): array
     {
         $found = [];
-        while (preg_match('/\A(\d+) ([^=]+)=/', $text, $m) === 1 && (int) $m[1] > strlen($m[0]) && (int) $m[1] <= strlen($text)) {
+        while (
+            preg_match('/\A(\d+) ([^=]+)=/', $text, $m) === 1
+            && (int) $m[1] > strlen($m[0])
+            && (int) $m[1] <= strlen($text)
+        ) {
             $found[$m[2]] = substr($text, strlen($m[0]), (int) $m[1] - strlen($m[0]) - 1);
             $text = substr($text, (int) $m[1]);
         }

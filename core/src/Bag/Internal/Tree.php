@@ -16,12 +16,15 @@ final class Tree
             return;
         }
         $walk = new \RecursiveIteratorIterator(
-            new \RecursiveDirectoryIterator($folder, \FilesystemIterator::SKIP_DOTS | \FilesystemIterator::KEY_AS_PATHNAME),
+            new \RecursiveDirectoryIterator(
+                $folder,
+                \FilesystemIterator::SKIP_DOTS,
+            ),
             \RecursiveIteratorIterator::SELF_FIRST,
         );
-        foreach ($walk as $path => $info) {
-            if ($info->isLink() || ! $info->isDir()) {
-                yield substr((string) $path, strlen($folder) + 1) => $info;
+        foreach ($walk as $info) {
+            if ($info instanceof \SplFileInfo && ($info->isLink() || ! $info->isDir())) {
+                yield substr($info->getPathname(), strlen($folder) + 1) => $info;
             }
         }
     }
@@ -39,8 +42,9 @@ final class Tree
             return;
         }
         @chmod($folder, 0o755);
-        foreach (new \FilesystemIterator($folder) as $entry) {
-            $entry->isDir() && ! $entry->isLink() ? self::remove($entry->getPathname()) : @unlink($entry->getPathname());
+        foreach (Listing::names($folder) as $name) {
+            $path = "{$folder}/{$name}";
+            is_dir($path) && ! is_link($path) ? self::remove($path) : @unlink($path);
         }
         @rmdir($folder);
     }

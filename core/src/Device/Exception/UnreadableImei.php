@@ -10,7 +10,12 @@ final class UnreadableImei extends \InvalidArgumentException
 {
     public static function notDigits(string $text): self
     {
-        return new self('"'.Text::safe($text, 40).'" is not an IMEI: it has 15 digits, which the device shows in its settings, under its phone keypad code, or on its tray.');
+        return new self(
+            '"'
+                .Text::safe($text, 40)
+                .'" is not an IMEI: it has 15 digits, which the device shows in its settings, under its phone '
+                    .'keypad code, or on its tray.',
+        );
     }
 
     public static function length(int $digits): self
@@ -24,6 +29,8 @@ final class UnreadableImei extends \InvalidArgumentException
 
     public static function checkDigit(string $digits): self
     {
-        return new self("The check digit of {$digits} does not fit, so at least one digit is wrong. Read it off the device again.");
+        return new self(
+            "The check digit of {$digits} does not fit, so at least one digit is wrong. Read it off the device again.",
+        );
     }
 }

@@ -12,10 +12,18 @@ final class InvalidDocument extends \InvalidArgumentException implements Exchang
     /** @param  non-empty-list<array{pointer: string, message: string}>  $faults */
     private function __construct(public readonly string $document, public readonly array $faults)
     {
-        parent::__construct(implode("\n", array_map(
-            static fn (array $f): string => "{$document} at ".($f['pointer'] === '' ? 'the top' : $f['pointer']).': '.$f['message'],
-            $faults,
-        )));
+        parent::__construct(
+            implode(
+                "\n",
+                array_map(
+                    static fn (array $f): string => "{$document} at "
+                        .($f['pointer'] === '' ? 'the top' : $f['pointer'])
+                        .': '
+                        .$f['message'],
+                    $faults,
+                ),
+            ),
+        );
     }
 
     public static function notJson(string $document, string $why): self
@@ -31,9 +39,15 @@ final class InvalidDocument extends \InvalidArgumentException implements Exchang
     /** @param  non-empty-list<array{pointer: string, message: string}>  $faults */
     public static function faults(string $document, array $faults): self
     {
-        return new self($document, array_map(
-            static fn (array $f): array => ['pointer' => Text::safe($f['pointer']), 'message' => Text::safe($f['message'], 300)],
-            $faults,
-        ));
+        return new self(
+            $document,
+            array_map(
+                static fn (array $f): array => [
+                    'pointer' => Text::safe($f['pointer']),
+                    'message' => Text::safe($f['message'], 300),
+                ],
+                $faults,
+            ),
+        );
     }
 }

@@ -36,14 +36,17 @@ final class UnreadableCsv extends \InvalidArgumentException implements ExchangeE
      */
     public static function header(array $unknown, array $missing, array $known): self
     {
-        $names = static fn (array $list): string => implode(', ', array_map(static fn (string $n): string => Text::safe($n, 40), array_slice($list, 0, 10)));
+        $names = static fn (array $list): string => implode(
+            ', ',
+            array_map(static fn (string $n): string => Text::safe($n, 40), array_slice($list, 0, 10)),
+        );
 
-        return new self(implode(' ', array_filter([
+        return new self(Text::joined(' ', [
             'The first line must name the columns.',
             $unknown === [] ? '' : 'Not known: '.$names($unknown).'.',
             $missing === [] ? '' : 'Missing: '.$names($missing).'.',
             $unknown === [] && $missing === [] ? 'A column stands twice.' : '',
             'Known columns: '.implode(', ', $known).'.',
-        ])));
+        ]));
     }
 }

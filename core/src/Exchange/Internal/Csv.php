@@ -16,14 +16,15 @@ final class Csv
     /**
      * @param  list<string>  $known  column names
      * @param  list<string>  $needed  of them, those that must be there
-     * @return array<int, array<string, string>|string> by the line that the row begins on: every known column, empty where the file lacks it; or what is wrong with the line
+     * @return array<int, array<string, string>|string> by the line that the row begins on: every known column, empty
+     *   where the file lacks it; or what is wrong with the line
      *
      * @throws UnreadableCsv
      */
     public static function read(string $text, array $known, array $needed): array
     {
         $text = self::clean($text);
-        $stream = fopen('php://memory', 'r+b') ?: throw new \RuntimeException('No memory.');
+        $stream = self::memory();
         fwrite($stream, $text);
         rewind($stream);
         $header = null;
@@ -56,7 +57,7 @@ final class Csv
     /** @param  iterable<list<string|int|null>>  $rows */
     public static function lines(iterable $rows): string
     {
-        $stream = fopen('php://temp', 'r+b') ?: throw new \RuntimeException('No memory.');
+        $stream = self::memory();
         foreach ($rows as $row) {
             fputcsv($stream, $row, ',', '"', '', "\r\n");
         }
@@ -108,6 +109,17 @@ final class Csv
     {
         return count($cells) === count($header)
             ? array_combine($header, $cells) + array_fill_keys($known, '')
-            : count($cells).' cells where the first line names '.count($header).' columns. Look for a stray comma or quotation mark.';
+            : count($cells)
+                    .' cells where the first line names '
+                    .count($header)
+                    .' columns. Look for a stray comma or quotation mark.';
+    }
+
+    /** @return resource */
+    private static function memory()
+    {
+        $stream = fopen('php://temp', 'r+b');
+
+        return $stream === false ? throw new \RuntimeException('No memory.') : $stream;
     }
 }

@@ -35,7 +35,10 @@ final readonly class ActRules
 
         return match (true) {
             $rule->opensAt($position) => $this->further($act),
-            $position === Position::Ended => May::no(RefusalCode::JobEnded, $this->job->facts->state->words().' Nothing more is done to it.'),
+            $position === Position::Ended => May::no(
+                RefusalCode::JobEnded,
+                $this->job->facts->state->words().' Nothing more is done to it.',
+            ),
             $rule->isStillToCome($position) => May::no(RefusalCode::NotYet, $rule->notYet),
             default => May::no(RefusalCode::NotAnyMore, $rule->notAnyMore),
         };
@@ -50,11 +53,17 @@ final readonly class ActRules
 
         return match ($act) {
             Act::AttachDevice, Act::CorrectSaid => new Rule(
-                [Position::Identifying], '', 'The device has told by itself what it is; nothing is said by hand any more.',
+                [Position::Identifying],
+                '',
+                'The device has told by itself what it is; nothing is said by hand any more.',
             ),
             Act::AskToPair => new Rule($always, '', ''),
             Act::Plan, Act::ChooseBackup => new Rule([Position::Identifying, Position::Choosing], $read, $taken),
-            Act::AcceptRoute => new Rule([Position::Choosing], "{$read} A route is taken when it is known what the device is.", $taken),
+            Act::AcceptRoute => new Rule(
+                [Position::Choosing],
+                "{$read} A route is taken when it is known what the device is.",
+                $taken,
+            ),
             Act::TellOfCloud => new Rule($always, '', ''),
             Act::SeeChanges => new Rule($always, '', ''),
             Act::ChooseAgain => new Rule(
@@ -63,17 +72,22 @@ final readonly class ActRules
             ),
             Act::GivePassphrase => new Rule($always, '', ''),
             Act::Attest, Act::TakeBackAttestation => new Rule(
-                Rule::fromTo(Position::Identifying, Position::Proving), '', 'The erase line has been crossed; what was attested stands.',
+                Rule::fromTo(Position::Identifying, Position::Proving),
+                '',
+                'The erase line has been crossed; what was attested stands.',
             ),
             Act::BackUpAgain => new Rule(
                 [Position::Safeguarding, Position::AtTheLine], 'The first backup is taken when a route has been taken.',
                 'A new backup is taken before the erase line, when none is being written or read.',
             ),
             Act::CrossLine => new Rule(
-                [Position::AtTheLine], 'The erase line is crossed when the backup is sealed and the packages are here.', 'The erase line has been crossed.',
+                [Position::AtTheLine],
+                'The erase line is crossed when the backup is sealed and the packages are here.',
+                'The erase line has been crossed.',
             ),
             Act::AskOverCable => new Rule(
-                [Position::LineOpen, Position::Installing], 'The device is asked over the cable when its keys are waited for.',
+                [Position::LineOpen, Position::Installing],
+                'The device is asked over the cable when its keys are waited for.',
                 'The device is asked over the cable when its keys are waited for.',
             ),
             Act::LeaveRecovery => new Rule(
@@ -86,26 +100,48 @@ final readonly class ActRules
             ),
             Act::TryAgain => new Rule($always, '', ''),
             Act::LookFirst, Act::EndLook => new Rule(
-                Rule::fromTo(Position::Safeguarding, Position::Returning), 'Take a route first.', 'Something has been put back already.',
+                Rule::fromTo(Position::Safeguarding, Position::Returning),
+                'Take a route first.',
+                'Something has been put back already.',
             ),
             Act::ChooseReturn => new Rule(
                 Rule::fromTo(Position::Installing, Position::Compared),
                 'What is put back is chosen past the erase line, until the job has ended.', '',
             ),
             Act::TickOverlay => new Rule(
-                [Position::Returning], 'Nothing is waited for yet that somebody could speak for.', 'Nothing is waited for any more.',
+                [Position::Returning],
+                'Nothing is waited for yet that somebody could speak for.',
+                'Nothing is waited for any more.',
             ),
-            Act::PutItemsBack => new Rule([Position::Compared], 'Items are put back when before and after have been compared.', ''),
-            Act::ReadForAftercare => new Rule([Position::Compared], 'Aftercare comes when before and after have been compared.', ''),
+            Act::PutItemsBack => new Rule(
+                [Position::Compared],
+                'Items are put back when before and after have been compared.',
+                '',
+            ),
+            Act::ReadForAftercare => new Rule(
+                [Position::Compared],
+                'Aftercare comes when before and after have been compared.',
+                '',
+            ),
             Act::TickAftercare => new Rule(
                 [Position::Compared, Position::Ended], 'Aftercare comes when before and after have been compared.', '',
             ),
-            Act::HandOver => new Rule([Position::Compared], 'A device is handed over when before and after have been compared.', ''),
+            Act::HandOver => new Rule(
+                [Position::Compared],
+                'A device is handed over when before and after have been compared.',
+                '',
+            ),
             Act::GiveBack => new Rule(
                 Rule::fromTo(Position::Installing, Position::Compared),
-                'A device is given back unfinished past the erase line. Before it, leave the job: then the device is as it was.', '',
+                'A device is given back unfinished past the erase line. Before it, leave the job: then the '
+                    .'device is as it was.',
+                '',
             ),
-            Act::Leave => new Rule(Rule::fromTo(Position::Identifying, Position::Proving), '', 'Past the erase line a job can only go forward.'),
+            Act::Leave => new Rule(
+                Rule::fromTo(Position::Identifying, Position::Proving),
+                '',
+                'Past the erase line a job can only go forward.',
+            ),
         };
     }
 
@@ -114,31 +150,59 @@ final readonly class ActRules
         $facts = $this->job->facts;
 
         return match ($act) {
-            Act::AttachDevice, Act::CorrectSaid => May::when($facts->waitsForDevice, 'This job has its device already.'),
-            Act::AskToPair => May::when($this->wantsPairing(), 'The device has said yes to this computer; nothing has to be asked.'),
+            Act::AttachDevice, Act::CorrectSaid => May::when(
+                $facts->waitsForDevice,
+                'This job has its device already.',
+            ),
+            Act::AskToPair => May::when(
+                $this->wantsPairing(),
+                'The device has said yes to this computer; nothing has to be asked.',
+            ),
             Act::Plan => May::when($facts->device !== null, 'A route is planned when it is known what the device is.'),
             Act::ChooseBackup => $this->chooseBackup(),
-            Act::AcceptRoute => May::when($facts->plan?->isReachable() === true, 'Nothing reaches this goal. Choose another one.'),
-            Act::TellOfCloud => May::when($facts->device !== null, 'The cloud is told of when it is known what the device is.'),
+            Act::AcceptRoute => May::when(
+                $facts->plan?->isReachable() === true,
+                'Nothing reaches this goal. Choose another one.',
+            ),
+            Act::TellOfCloud => May::when(
+                $facts->device !== null,
+                'The cloud is told of when it is known what the device is.',
+            ),
             Act::SeeChanges => May::when($facts->flagged, 'Nothing has changed in the almanac since somebody looked.'),
-            Act::ChooseAgain, Act::Attest, Act::TakeBackAttestation, Act::GoOnward, Act::ReadForAftercare, Act::HandOver => May::yes(),
+            Act::ChooseAgain,
+            Act::Attest,
+            Act::TakeBackAttestation,
+            Act::GoOnward,
+            Act::ReadForAftercare,
+            Act::HandOver => May::yes(),
             Act::GivePassphrase => $this->givePassphrase(),
-            Act::BackUpAgain => May::when(! $this->isBusy(self::SAFEGUARD), 'The backup is being written or read at this moment. Wait until that step has ended.'),
+            Act::BackUpAgain => May::when(
+                ! $this->isBusy(self::SAFEGUARD),
+                'The backup is being written or read at this moment. Wait until that step has ended.',
+            ),
             Act::CrossLine => $this->crossLine(),
             Act::AskOverCable => $this->askOverCable(),
             Act::LeaveRecovery => May::when(
-                ! $this->job->mustNotBeDisturbed(), 'The device must not be disturbed at this moment. Wait until this step has ended.',
+                ! $this->job->mustNotBeDisturbed(),
+                'The device must not be disturbed at this moment. Wait until this step has ended.',
             ),
-            Act::TryAgain => May::when($this->job->failed() !== null, 'Only a step that has failed can be tried again.'),
+            Act::TryAgain => May::when(
+                $this->job->failed() !== null,
+                'Only a step that has failed can be tried again.',
+            ),
             Act::LookFirst => $this->lookFirst(),
             Act::EndLook => May::when($facts->return?->held === true, 'The return is not held.'),
             Act::ChooseReturn => $this->chooseReturn(),
-            Act::TickOverlay => May::when($this->waitsForOverlay(), 'This job does not wait for anything that somebody could speak for.'),
+            Act::TickOverlay => May::when(
+                $this->waitsForOverlay(),
+                'This job does not wait for anything that somebody could speak for.',
+            ),
             Act::PutItemsBack => $this->putItemsBack(),
             Act::TickAftercare => $this->tickAftercare(),
             Act::GiveBack => $this->giveBack(),
             Act::Leave => May::when(
-                ! $this->job->mustNotBeDisturbed(), 'The device must not be disturbed at this moment. Wait until this step has ended.',
+                ! $this->job->mustNotBeDisturbed(),
+                'The device must not be disturbed at this moment. Wait until this step has ended.',
             ),
         };
     }
@@ -156,16 +220,25 @@ final readonly class ActRules
             return May::no(RefusalCode::NotYet, 'How to back up is chosen when it is known what the device is.');
         }
 
-        return May::when($this->job->facts->bag === null, 'The backup of this job has been taken. Take a route; there it can be taken again.');
+        return May::when(
+            $this->job->facts->bag === null,
+            'The backup of this job has been taken. Take a route; there it can be taken again.',
+        );
     }
 
     /** While a step wants it, or an encrypted backup has still to be written and proven. */
     private function givePassphrase(): May
     {
-        $wanted = array_filter($this->job->facts->steps, static fn (StepFact $s): bool => $s->problem?->is(ProblemCode::PassphraseWanted) === true);
+        $wanted = array_filter(
+            $this->job->facts->steps,
+            static fn (StepFact $s): bool => $s->problem?->is(ProblemCode::PassphraseWanted) === true,
+        );
         $encrypted = $this->job->facts->encryptedBackup && ! $this->job->isDone(StepCode::VerifyBackup);
 
-        return May::when($wanted !== [] || $encrypted, 'No passphrase is wanted: nothing that is encrypted is waiting to be written or opened.');
+        return May::when(
+            $wanted !== [] || $encrypted,
+            'No passphrase is wanted: nothing that is encrypted is waiting to be written or opened.',
+        );
     }
 
     private function crossLine(): May
@@ -179,7 +252,10 @@ final readonly class ActRules
     {
         $step = $this->job->step(StepCode::EnterRecovery);
 
-        return May::when($step !== null && $step->state->isUnderWay(), 'The device is asked over the cable when its keys are waited for.');
+        return May::when(
+            $step !== null && $step->state->isUnderWay(),
+            'The device is asked over the cable when its keys are waited for.',
+        );
     }
 
     private function lookFirst(): May
@@ -187,7 +263,10 @@ final readonly class ActRules
         $step = $this->job->step(StepCode::PutBack);
 
         return match (true) {
-            $this->job->facts->return === null || $step === null => May::no(RefusalCode::NotNow, 'Nothing is put back on this route: the data stays on the device.'),
+            $this->job->facts->return === null || $step === null => May::no(
+                RefusalCode::NotNow,
+                'Nothing is put back on this route: the data stays on the device.',
+            ),
             $this->job->facts->return->held => May::no(RefusalCode::NotNow, 'The return is held already.'),
             default => May::when($step->state === StepState::Waiting, 'Something is being put back already.'),
         };
@@ -196,9 +275,18 @@ final readonly class ActRules
     private function chooseReturn(): May
     {
         return match (true) {
-            ! $this->job->sequence()->has(StepCode::PutBack) => May::no(RefusalCode::NotNow, 'Nothing is put back on this route: the data stays on the device.'),
-            $this->job->facts->intent->crosses() && ! $this->job->facts->eraseBegun => May::no(RefusalCode::NotYet, 'Nothing has been erased yet: what is put back is chosen when it has.'),
-            default => May::when(! $this->isBeingFilled(), 'The device is taking data in at this moment. Wait until it has restarted, then choose.'),
+            ! $this->job->sequence()->has(StepCode::PutBack) => May::no(
+                RefusalCode::NotNow,
+                'Nothing is put back on this route: the data stays on the device.',
+            ),
+            $this->job->facts->intent->crosses() && ! $this->job->facts->eraseBegun => May::no(
+                RefusalCode::NotYet,
+                'Nothing has been erased yet: what is put back is chosen when it has.',
+            ),
+            default => May::when(
+                ! $this->isBeingFilled(),
+                'The device is taking data in at this moment. Wait until it has restarted, then choose.',
+            ),
         };
     }
 
@@ -208,7 +296,10 @@ final readonly class ActRules
             return May::no(RefusalCode::NotNow, 'Nothing was put back on this route, and so nothing is missing of it.');
         }
 
-        return May::when($this->job->facts->restorable > 0, 'No backup on the Shelf has anything of what is missing, or nothing is.');
+        return May::when(
+            $this->job->facts->restorable > 0,
+            'No backup on the Shelf has anything of what is missing, or nothing is.',
+        );
     }
 
     private function tickAftercare(): May
@@ -220,14 +311,25 @@ final readonly class ActRules
         $until = $ended->modify('+'.self::AFTERCARE_DAYS.' days');
         $open = $this->job->facts->state->isHandedOver() && $this->job->facts->now < $until;
 
-        return $open ? May::yes() : May::no(RefusalCode::JobEnded, 'Aftercare is ticked for '.self::AFTERCARE_DAYS.' days after the hand-over.');
+        return $open
+            ? May::yes()
+            : May::no(
+                RefusalCode::JobEnded,
+                'Aftercare is ticked for '.self::AFTERCARE_DAYS.' days after the hand-over.',
+            );
     }
 
     private function giveBack(): May
     {
         return match (true) {
-            ! $this->job->facts->installBegun => May::no(RefusalCode::NotNow, 'Nothing was written to this device. Leave the job: then the device is as it was.'),
-            default => May::when(! $this->job->mustNotBeDisturbed(), 'The device must not be disturbed at this moment. Wait until this step has ended.'),
+            ! $this->job->facts->installBegun => May::no(
+                RefusalCode::NotNow,
+                'Nothing was written to this device. Leave the job: then the device is as it was.',
+            ),
+            default => May::when(
+                ! $this->job->mustNotBeDisturbed(),
+                'The device must not be disturbed at this moment. Wait until this step has ended.',
+            ),
         };
     }
 
@@ -239,12 +341,16 @@ final readonly class ActRules
     /** @param  list<StepCode>  $codes */
     private function isBusy(array $codes): bool
     {
-        return array_filter($this->job->facts->steps, static fn (StepFact $s): bool => $s->state === StepState::Running && in_array($s->code, $codes, true)) !== [];
+        return array_filter(
+            $this->job->facts->steps,
+            static fn (StepFact $s): bool => $s->state === StepState::Running && in_array($s->code, $codes, true),
+        ) !== [];
     }
 
     private function isBeingFilled(): bool
     {
-        $busy = static fn (StepFact $s): bool => $s->mustNotBeDisturbed() && in_array($s->code, Sequence::OF_RETURN, true);
+        $busy = static fn (StepFact $s): bool => $s->mustNotBeDisturbed()
+            && in_array($s->code, Sequence::OF_RETURN, true);
 
         return array_filter($this->job->facts->steps, $busy) !== [];
     }

@@ -19,7 +19,10 @@ use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Readiness\CheckState;
 use JadeStep\Core\Readiness\EraseLine;
 
-/** Works out whose hand is wanted next, the most pressing first: a step that stands, then the position's own act, then what runs. */
+/**
+ * Works out whose hand is wanted next, the most pressing first: a step that stands, then the position's own act, then
+ * what runs.
+ */
 final readonly class NextHand
 {
     public function __construct(private Job $job)
@@ -47,7 +50,10 @@ final readonly class NextHand
         return new Hand(Who::Nobody, $facts->state->words(), $facts->endWords ?? '');
     }
 
-    /** The step that has failed or waits for a hand, what has failed first. What the position itself asks for comes after. */
+    /**
+     * The step that has failed or waits for a hand, what has failed first. What the position itself asks for comes
+     * after.
+     */
     private function standing(): ?Hand
     {
         $ofPosition = [StepCode::ChooseRoute, StepCode::CrossLine, StepCode::HandOver];
@@ -55,7 +61,11 @@ final readonly class NextHand
             $this->job->facts->steps,
             fn (StepFact $s): bool => $s->wantsHand($this->job->facts->now) && ! in_array($s->code, $ofPosition, true),
         );
-        usort($wanting, static fn (StepFact $a, StepFact $b): int => ($b->state === StepState::Failed) <=> ($a->state === StepState::Failed));
+        usort(
+            $wanting,
+            static fn (StepFact $a, StepFact $b): int => ($b->state === StepState::Failed)
+                <=> ($a->state === StepState::Failed),
+        );
 
         return $wanting === [] ? null : $this->ofStep($wanting[0]);
     }
@@ -67,7 +77,12 @@ final readonly class NextHand
         $who = $problem->code->who();
 
         return new Hand(
-            $who === Who::Nobody ? Who::AtScreen : $who, $this->title($step, $problem), $problem->detail, $act, $step->at(), $step->since,
+            $who === Who::Nobody ? Who::AtScreen : $who,
+            $this->title($step, $problem),
+            $problem->detail,
+            $act,
+            $step->at(),
+            $step->since,
             $this->latestStart(),
         );
     }
@@ -75,7 +90,12 @@ final readonly class NextHand
     /** The way that loses least and is open at this moment. */
     private function leadsOn(StepFact $step, Problem $problem): ?Act
     {
-        $wanted = [$problem->code->act(), ...($step->state === StepState::Failed ? [Act::TryAgain, Act::GoOnward, Act::ChooseReturn, Act::ChooseAgain] : [])];
+        $wanted = [
+            $problem->code->act(),
+            ...$step->state === StepState::Failed
+                ? [Act::TryAgain, Act::GoOnward, Act::ChooseReturn, Act::ChooseAgain]
+                : [],
+        ];
         foreach ($wanted as $act) {
             if ($act !== null && $this->job->may($act)->isAllowed()) {
                 return $act;
@@ -97,7 +117,8 @@ final readonly class NextHand
             ProblemCode::PlugInWanted => 'Plug the device in',
             ProblemCode::PassphraseWanted => 'Give the owner’s passphrase',
             ProblemCode::RecoveryWanted, ProblemCode::RecoveryNotSeen => 'Press the keys for recovery mode',
-            ProblemCode::CloudReturnWanted, ProblemCode::CloudReturnPartly => 'Have the cloud backup fetched on the device',
+            ProblemCode::CloudReturnWanted,
+            ProblemCode::CloudReturnPartly => 'Have the cloud backup fetched on the device',
             ProblemCode::SyncWanted => 'Wait for what syncs, or say what has arrived',
             ProblemCode::ContentChanging => 'Leave the device alone for a moment',
             default => $step->state === StepState::Failed ? "{$step->code->title()}: failed" : $step->code->title(),
@@ -108,26 +129,44 @@ final readonly class NextHand
     {
         $problem = $this->job->step(StepCode::ChooseRoute)?->problem;
         $reachable = $this->job->may(Act::AcceptRoute)->isAllowed();
-        $why = $reachable ? 'Compare the routes, and take one with what it costs.' : 'Nothing reaches this goal; every build says why.';
+        $why = $reachable
+            ? 'Compare the routes, and take one with what it costs.'
+            : 'Nothing reaches this goal; every build says why.';
 
         return new Hand(
-            Who::AtScreen, $reachable ? 'Choose the route' : 'Choose another goal', trim(($problem->detail ?? '').' '.$why),
-            $reachable ? Act::AcceptRoute : Act::Plan, $this->job->step(StepCode::ChooseRoute)?->at(), null, $this->latestStart(),
+            Who::AtScreen,
+            $reachable ? 'Choose the route' : 'Choose another goal',
+            trim(($problem->detail ?? '').' '.$why),
+            $reachable ? Act::AcceptRoute : Act::Plan,
+            $this->job->step(StepCode::ChooseRoute)?->at(),
+            null,
+            $this->latestStart(),
         );
     }
 
     private function unpaired(): ?Hand
     {
-        return $this->job->facts->device?->paired !== false ? null : new Hand(
-            Who::AtDevice, 'Say yes on the device', 'The device does not answer this computer any more: its pairing was taken back. Unlock it, have it asked again, and say yes on its screen.',
-            Act::AskToPair, null, null, $this->latestStart(),
-        );
+        return $this->job->facts->device?->paired !== false
+            ? null
+            : new Hand(
+                Who::AtDevice,
+                'Say yes on the device',
+                'The device does not answer this computer any more: its pairing was taken back. Unlock it, have '
+                    .'it asked again, and say yes on its screen.',
+                Act::AskToPair,
+                null,
+                null,
+                $this->latestStart(),
+            );
     }
 
     /** What can be seen to while the backup runs, so that nothing waits for it afterwards. */
     private function meanwhile(): ?Hand
     {
-        $open = array_filter(EraseLine::judge($this->job->facts->checks)->stopping, static fn (Check $c): bool => $c->code->isForHands());
+        $open = array_filter(
+            EraseLine::judge($this->job->facts->checks)->stopping,
+            static fn (Check $c): bool => $c->code->isForHands(),
+        );
         $first = array_values($open)[0] ?? null;
 
         return $first === null || ! $this->job->facts->intent->crosses() ? null : $this->forCheck($first);
@@ -138,10 +177,19 @@ final readonly class NextHand
         $stopping = EraseLine::judge($this->job->facts->checks)->stopping;
         $first = $stopping[0] ?? null;
         $step = $this->job->step(StepCode::CrossLine);
-        $why = $step?->problem->detail ?? 'All that can be proven is proven. Read what will be lost, and type the serial.';
+        $why =
+            $step?->problem->detail ?? 'All that can be proven is proven. Read what will be lost, and type the serial.';
 
         return $first === null
-            ? new Hand(Who::AtScreen, 'Cross the erase line', $why, Act::CrossLine, $step?->at(), null, $this->latestStart())
+            ? new Hand(
+                Who::AtScreen,
+                'Cross the erase line',
+                $why,
+                Act::CrossLine,
+                $step?->at(),
+                null,
+                $this->latestStart(),
+            )
             : $this->forCheck($first);
     }
 
@@ -152,7 +200,13 @@ final readonly class NextHand
         $evidence = $check->evidence === '' || $check->state === CheckState::Unknown ? '' : " {$check->evidence}";
 
         return new Hand(
-            $check->code->who(), $check->code->label(), $check->mend().$evidence, $open ? $act : null, null, null, $this->latestStart(),
+            $check->code->who(),
+            $check->code->label(),
+            $check->mend().$evidence,
+            $open ? $act : null,
+            null,
+            null,
+            $this->latestStart(),
             $this->job->mustNotBeDisturbed(),
         );
     }
@@ -161,7 +215,14 @@ final readonly class NextHand
     {
         $why = 'The device is as new, so that it can be looked at first. The return waits until you let it go on.';
 
-        return $this->standingInReturn() ?? new Hand(Who::AtScreen, 'Go on with the return', $why, Act::EndLook, $this->job->step(StepCode::LowerCopy)?->at());
+        return $this->standingInReturn()
+            ?? new Hand(
+                Who::AtScreen,
+                'Go on with the return',
+                $why,
+                Act::EndLook,
+                $this->job->step(StepCode::LowerCopy)?->at(),
+            );
     }
 
     /** While the return is held, only what failed or is not the holding itself is more pressing. */
@@ -169,7 +230,9 @@ final readonly class NextHand
     {
         $step = $this->job->step(StepCode::LowerCopy);
 
-        return $step === null || $step->state === StepState::NeedsHand || ! $step->wantsHand($this->job->facts->now) ? null : $this->ofStep($step);
+        return $step === null || $step->state === StepState::NeedsHand || ! $step->wantsHand($this->job->facts->now)
+            ? null
+            : $this->ofStep($step);
     }
 
     private function compared(): Hand
@@ -182,22 +245,47 @@ final readonly class NextHand
             default => Act::HandOver,
         };
 
-        return new Hand(Who::AtScreen, $act->label(), $verdict->words(), $act, $this->job->step(StepCode::HandOver)?->at());
+        return new Hand(
+            Who::AtScreen,
+            $act->label(),
+            $verdict->words(),
+            $act,
+            $this->job->step(StepCode::HandOver)?->at(),
+        );
     }
 
     private function running(): Hand
     {
         $steps = $this->job->facts->steps;
-        $under = array_values(array_filter($steps, static fn (StepFact $s): bool => $s->state->isUnderWay()))[0] ?? null;
+        $under = array_filter($steps, static fn (StepFact $s): bool => $s->state->isUnderWay());
+        $under = array_values($under)[0] ?? null;
         if ($under === null) {
-            $waiting = array_values(array_filter($steps, static fn (StepFact $s): bool => $s->state === StepState::Waiting))[0] ?? null;
+            $waiting =
+                array_values(
+                    array_filter($steps, static fn (StepFact $s): bool => $s->state === StepState::Waiting),
+                )[0] ?? null;
 
-            return new Hand(Who::Nobody, $waiting?->code->title() ?? '', 'It begins in a moment.', null, $waiting?->at());
+            return new Hand(
+                Who::Nobody,
+                $waiting?->code->title() ?? '',
+                'It begins in a moment.',
+                null,
+                $waiting?->at(),
+            );
         }
         $still = $this->job->mustNotBeDisturbed();
         $words = $still ? 'Leave the cable in and the device alone.' : 'Nothing is wanted of you meanwhile.';
 
-        return new Hand(Who::Nobody, $under->code->title(), $words, null, $under->at(), null, $this->latestStart(), $still);
+        return new Hand(
+            Who::Nobody,
+            $under->code->title(),
+            $words,
+            null,
+            $under->at(),
+            null,
+            $this->latestStart(),
+            $still,
+        );
     }
 
     private function latestStart(): ?\DateTimeImmutable

@@ -19,7 +19,9 @@ final class Resting
 {
     public static function of(Job $job): Holdings
     {
-        return new Holdings($job->facts->state === JobState::Open ? [...self::bags($job), ...self::packages($job)] : []);
+        return new Holdings(
+            $job->facts->state === JobState::Open ? [...self::bags($job), ...self::packages($job)] : [],
+        );
     }
 
     /** @return list<Holding> the base and the job's own bag first */
@@ -45,7 +47,8 @@ final class Resting
         }
 
         return array_map(
-            static fn (string $id): Holding => new Holding(HoldingKind::Bag, $id, $why[$id]), array_map(strval(...), array_keys($why)),
+            static fn (string $id): Holding => new Holding(HoldingKind::Bag, $id, $why[$id]),
+            array_map(strval(...), array_keys($why)),
         );
     }
 
@@ -55,7 +58,11 @@ final class Resting
         $holdings = [];
         foreach ($job->facts->route->legs ?? [] as $i => $leg) {
             if (! self::isInstalled($job, $i)) {
-                $holdings[] = new Holding(HoldingKind::Package, $leg->package->sha256, "{$leg->to->label()} is installed from it");
+                $holdings[] = new Holding(
+                    HoldingKind::Package,
+                    $leg->package->sha256,
+                    "{$leg->to->label()} is installed from it",
+                );
             }
         }
 
@@ -66,6 +73,9 @@ final class Resting
     {
         $install = new StepAt(StepCode::Install, $leg);
 
-        return array_filter($job->facts->steps, static fn (StepFact $s): bool => $s->at()->is($install) && $s->isDone()) !== [];
+        return array_filter(
+            $job->facts->steps,
+            static fn (StepFact $s): bool => $s->at()->is($install) && $s->isDone(),
+        ) !== [];
     }
 }

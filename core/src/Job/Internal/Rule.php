@@ -33,6 +33,8 @@ final readonly class Rule
     {
         $all = Position::cases();
 
-        return array_values(array_filter($all, static fn (Position $p): bool => ! $p->isBefore($first) && ! $last->isBefore($p)));
+        return array_values(
+            array_filter($all, static fn (Position $p): bool => ! $p->isBefore($first) && ! $last->isBefore($p)),
+        );
     }
 }

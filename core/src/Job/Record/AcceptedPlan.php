@@ -13,8 +13,12 @@ use JadeStep\Core\Time\Rfc3339;
 /** The plan as it was accepted, with the issue of the catalogue that it rests on. */
 final readonly class AcceptedPlan implements Kept
 {
-    public function __construct(public Plan $plan, public ?CatalogueIssue $catalogue, public \DateTimeImmutable $at, public string $by)
-    {
+    public function __construct(
+        public Plan $plan,
+        public ?CatalogueIssue $catalogue,
+        public \DateTimeImmutable $at,
+        public string $by,
+    ) {
     }
 
     public static function ofFields(Fields $fields): self

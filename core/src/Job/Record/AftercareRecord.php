@@ -39,7 +39,12 @@ final readonly class AftercareRecord implements Kept
 
     public function takenBack(AftercareCode $code): self
     {
-        return new self(array_diff_key($this->words, [$code->value => 1]), $this->ownerLock, $this->betaEnrolled, $this->readAt);
+        return new self(
+            array_diff_key($this->words, [$code->value => 1]),
+            $this->ownerLock,
+            $this->betaEnrolled,
+            $this->readAt,
+        );
     }
 
     public function word(AftercareCode $code): ?PersonWord
@@ -52,15 +57,22 @@ final readonly class AftercareRecord implements Kept
         $reading = $fields->maybeIn('reading');
         $words = $fields->map('words', static fn (Fields $w): PersonWord => PersonWord::ofFields($w));
 
-        return $reading === null ? new self($words, null, null, null) : new self(
-            $words, $reading->maybeEnum('ownerLock', OwnerLock::class), $reading->maybeBool('betaEnrolled'), $reading->maybeTime('at'),
-        );
+        return $reading === null
+            ? new self($words, null, null, null)
+            : new self(
+                $words,
+                $reading->maybeEnum('ownerLock', OwnerLock::class),
+                $reading->maybeBool('betaEnrolled'),
+                $reading->maybeTime('at'),
+            );
     }
 
     public function fields(): array
     {
         $reading = [
-            'ownerLock' => $this->ownerLock?->value, 'betaEnrolled' => $this->betaEnrolled, 'at' => Rfc3339::formatOrNull($this->readAt),
+            'ownerLock' => $this->ownerLock?->value,
+            'betaEnrolled' => $this->betaEnrolled,
+            'at' => Rfc3339::formatOrNull($this->readAt),
         ];
 
         return ['words' => (object) array_map(static fn (PersonWord $w): array => $w->fields(), $this->words)]

@@ -23,7 +23,18 @@ final readonly class CloudBackup implements Kept
     /** As the planner knows it. */
     public function held(): HeldBackup
     {
-        return new HeldBackup(BaseUse::CLOUD, true, $this->takenAt, $this->madeOn, $this->madeOn, false, false, false, $this->kinds, []);
+        return new HeldBackup(
+            BaseUse::CLOUD,
+            true,
+            $this->takenAt,
+            $this->madeOn,
+            $this->madeOn,
+            false,
+            false,
+            false,
+            $this->kinds,
+            [],
+        );
     }
 
     public static function ofFields(Fields $fields): self
@@ -34,7 +45,9 @@ final readonly class CloudBackup implements Kept
     public function fields(): array
     {
         return [
-            'takenAt' => Rfc3339::format($this->takenAt), 'madeOn' => (string) $this->madeOn, 'kinds' => array_column($this->kinds, 'value'),
+            'takenAt' => Rfc3339::format($this->takenAt),
+            'madeOn' => (string) $this->madeOn,
+            'kinds' => array_column($this->kinds, 'value'),
         ];
     }
 }

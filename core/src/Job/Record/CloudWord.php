@@ -13,8 +13,12 @@ use JadeStep\Core\Time\Rfc3339;
 final readonly class CloudWord implements Kept
 {
     /** @param  array<string, \DateTimeImmutable>  $syncs  when each kind last synced, by its code */
-    public function __construct(public ?CloudBackup $backup, public array $syncs, public string $by, public \DateTimeImmutable $at)
-    {
+    public function __construct(
+        public ?CloudBackup $backup,
+        public array $syncs,
+        public string $by,
+        public \DateTimeImmutable $at,
+    ) {
     }
 
     public function syncedAt(Kind $kind): ?\DateTimeImmutable
@@ -27,7 +31,12 @@ final readonly class CloudWord implements Kept
         $backup = $fields->maybeIn('backup');
         $syncs = array_map(static fn (string $t): \DateTimeImmutable => Rfc3339::parse($t), $fields->texts('syncs'));
 
-        return new self($backup === null ? null : CloudBackup::ofFields($backup), $syncs, $fields->string('by'), $fields->time('at'));
+        return new self(
+            $backup === null ? null : CloudBackup::ofFields($backup),
+            $syncs,
+            $fields->string('by'),
+            $fields->time('at'),
+        );
     }
 
     public function fields(): array

@@ -47,8 +47,12 @@ final readonly class ItemImport implements Kept
     public static function ofFields(Fields $fields): self
     {
         return new self(
-            $fields->enum('kind', Kind::class), $fields->string('path'), $fields->string('bag'), $fields->string('sha256'),
-            $fields->enum('state', ImportState::class), $fields->string('detail'),
+            $fields->enum('kind', Kind::class),
+            $fields->string('path'),
+            $fields->string('bag'),
+            $fields->string('sha256'),
+            $fields->enum('state', ImportState::class),
+            $fields->string('detail'),
         );
     }
 

@@ -13,8 +13,12 @@ use JadeStep\Core\Time\Rfc3339;
 /** That the vendor gave no permit for a build on this device, and why. */
 final readonly class RefusedPermit implements Kept
 {
-    public function __construct(public string $build, public string $reason, public string $words, public \DateTimeImmutable $at)
-    {
+    public function __construct(
+        public string $build,
+        public string $reason,
+        public string $words,
+        public \DateTimeImmutable $at,
+    ) {
     }
 
     public function stopped(Route $route): bool
@@ -24,11 +28,21 @@ final readonly class RefusedPermit implements Kept
 
     public static function ofFields(Fields $fields): self
     {
-        return new self($fields->string('build'), $fields->string('reason'), $fields->string('words'), $fields->time('at'));
+        return new self(
+            $fields->string('build'),
+            $fields->string('reason'),
+            $fields->string('words'),
+            $fields->time('at'),
+        );
     }
 
     public function fields(): array
     {
-        return ['build' => $this->build, 'reason' => $this->reason, 'words' => $this->words, 'at' => Rfc3339::format($this->at)];
+        return [
+            'build' => $this->build,
+            'reason' => $this->reason,
+            'words' => $this->words,
+            'at' => Rfc3339::format($this->at),
+        ];
     }
 }

@@ -16,7 +16,8 @@ final readonly class Arrival
     }
 
     /**
-     * What the device has of its own from the start (settings), and what it held nothing of, tells nothing of the backup.
+     * What the device has of its own from the start (settings), and what it held nothing of, tells nothing of the
+     * backup.
      *
      * @param  list<Kind>  $kinds  that the cloud backup is said to hold
      */

@@ -37,7 +37,10 @@ final readonly class Promise
         foreach ($other->fates as $fate) {
             $were[$fate->kind->value] = $fate;
         }
-        $less = array_filter($this->fates, static fn (KindFate $f): bool => self::isLess($f, $were[$f->kind->value] ?? null));
+        $less = array_filter(
+            $this->fates,
+            static fn (KindFate $f): bool => self::isLess($f, $were[$f->kind->value] ?? null),
+        );
 
         return array_values(array_map(static fn (KindFate $f): Kind => $f->kind, $less));
     }

@@ -30,7 +30,13 @@ final readonly class TheReturn
     {
         $own = new Promise($route->kinds, $route->losses);
 
-        return new self($chosen->way ?? self::wayOf($route), $chosen->promise ?? $own, $standing ?? $own, $chosen, $held);
+        return new self(
+            $chosen->way ?? self::wayOf($route),
+            $chosen->promise ?? $own,
+            $standing ?? $own,
+            $chosen,
+            $held,
+        );
     }
 
     /** Of a job without a route: what was chosen is all that was promised. */
@@ -47,7 +53,10 @@ final readonly class TheReturn
         return $this->way instanceof FromCloud ? [BaseUse::CLOUD, ...$kinds] : $kinds;
     }
 
-    /** @return list<Kind> of which another promise brings less than the one that stands, so that it has to be accepted by name */
+    /**
+     * @return list<Kind> of which another promise brings less than the one that stands, so that it has to be accepted
+     *   by name
+     */
     public function losesMoreWith(Promise $other): array
     {
         return $other->losesMoreThan($this->standing);

@@ -9,14 +9,23 @@ use JadeStep\Core\Text;
 /** A signed text whose signature, key or form does not hold. */
 final class Untrusted extends \RuntimeException implements PermitException
 {
-    private function __construct(string $words, ?\Throwable $previous = null, public readonly bool $keyIsUnknown = false)
-    {
+    private function __construct(
+        string $words,
+        ?\Throwable $previous = null,
+        public readonly bool $keyIsUnknown = false,
+    ) {
         parent::__construct($words, 0, $previous);
     }
 
     public static function unknownKey(string $kid): self
     {
-        return new self('It is signed with the key '.Text::safe($kid, 60).', which nobody has accepted here. Nothing of it was taken.', null, true);
+        return new self(
+            'It is signed with the key '
+                .Text::safe($kid, 60)
+                .', which nobody has accepted here. Nothing of it was taken.',
+            null,
+            true,
+        );
     }
 
     public static function noKeys(): self

@@ -137,9 +137,7 @@
                             class="flex gap-1"
                             aria-label="Channels to show"
                         >
-                            {#each CHANNELS as c (c)}<ToggleGroup.Item
-                                    value={c}
-                                    class="rounded-full border border-edge px-3 py-1 text-sm text-quiet data-[state=on]:border-jade data-[state=on]:text-ink"
+                            {#each CHANNELS as c (c)}<ToggleGroup.Item value={c} class="chip"
                                     >{shownChannels.includes(c) ? '✓ ' : ''}{c}</ToggleGroup.Item
                                 >{/each}
                         </ToggleGroup.Root>

@@ -5,7 +5,7 @@
     import { almanac } from '../../api/almanac';
     import type { HeldVendor } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
-    import { dayAndClock } from '../../parts/format';
+    import { counted, dayAndClock } from '../../parts/format';
 
     let { open = $bindable(false), vendors }: { open: boolean; vendors: HeldVendor[] } = $props();
 
@@ -40,6 +40,7 @@
         vendor = event.currentTarget.value;
         if (file !== null) preview.mutate();
     }
+    const goodUntil = $derived(`good until ${dayAndClock(seen?.freshUntil ?? '')}`);
 </script>
 
 <Dialog.Root
@@ -58,10 +59,10 @@
             class="panel fixed top-16 left-1/2 z-30 max-h-[85vh] w-[44rem] max-w-[95vw] -translate-x-1/2 overflow-auto"
         >
             <Dialog.Title class="text-lg font-semibold">Take in from a file</Dialog.Title>
-            <Dialog.Description class="mb-3 text-sm text-quiet"
-                >A catalogue as JSON, a signed catalogue, or builds as CSV with the columns of the download. What is not
-                signed is marked as not vouched for. Nothing is stored before you have seen what it changes.</Dialog.Description
-            >
+            <Dialog.Description class="mb-3 text-sm text-quiet">
+                A catalogue as JSON, a signed catalogue, or builds as CSV with the columns of the download. What is not
+                signed is marked as not vouched for. Nothing is stored before you have seen what it changes.
+            </Dialog.Description>
             <label class="flex flex-col gap-1"
                 >File<input class="field py-2" type="file" accept=".json,.csv,.jws,.txt" onchange={choose} /></label
             >
@@ -80,10 +81,7 @@
                 {:else if seen}
                     {#if seen.faults.length > 0}
                         <Notice tone="amber"
-                            ><strong
-                                >{seen.faults.length === 1
-                                    ? 'One line cannot be used'
-                                    : `${seen.faults.length} lines cannot be used`}; nothing of the file is taken.</strong
+                            ><strong>{counted(seen.faults.length, 'line')} cannot be used: nothing is taken.</strong
                             ></Notice
                         >
                         <ul class="mt-2 max-h-60 overflow-auto text-sm">
@@ -94,9 +92,8 @@
                         </ul>
                     {:else}
                         <p>
-                            <strong>{seen.vendorName}</strong>, issued {dayAndClock(seen.issuedAt ?? '')}, good until {dayAndClock(
-                                seen.freshUntil ?? '',
-                            )}: {seen.models} models, {seen.builds} builds. {seen.vouched
+                            <strong>{seen.vendorName}</strong>, issued {dayAndClock(seen.issuedAt ?? '')}, {goodUntil}:
+                            {seen.models} models, {seen.builds} builds. {seen.vouched
                                 ? 'Its signature holds.'
                                 : 'Not vouched for.'}
                         </p>

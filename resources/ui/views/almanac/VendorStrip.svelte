@@ -10,6 +10,7 @@
         onwithdraw,
     }: { vendor: HeldVendor; mayAct: boolean; onwithdraw: (catalogue: number) => void } = $props();
     const held = $derived(vendor.held);
+    const lastAnswer = $derived(vendor.refreshedAt === null ? 'none yet' : dayAndClock(vendor.refreshedAt));
 </script>
 
 <article class="panel py-3 {vendor.problem !== null || held?.stale ? 'border-amber-mark' : ''}" data-vendor={vendor.id}>
@@ -52,8 +53,6 @@
             {vendor.problem.detail} <span class="code !text-inherit">{vendor.problem.reason}</span>
         </p>{/if}
     <p class="text-sm text-quiet">
-        {vendor.address === null
-            ? 'Files only'
-            : `Asked every ${vendor.refreshMinutes} min; last answer ${vendor.refreshedAt === null ? 'none yet' : dayAndClock(vendor.refreshedAt)}`}
+        {vendor.address === null ? 'Files only' : `Asked every ${vendor.refreshMinutes} min; last answer ${lastAnswer}`}
     </p>
 </article>

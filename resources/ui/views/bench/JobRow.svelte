@@ -9,6 +9,15 @@
     import StonePath from '../../parts/StonePath.svelte';
 
     let { job, port = null }: { job: JobSummary; port?: string | null } = $props();
+    const versions = $derived(
+        job.fromVersion === null
+            ? 'not read yet'
+            : [job.fromVersion, job.toVersion]
+                  .filter((v) => v !== null)
+                  .map(version)
+                  .join(' → '),
+    );
+    const where = $derived(port !== null ? ` · ${port}` : job.state === 'open' ? ' · not plugged in' : '');
     const still = $derived(job.now.doNotDisturb);
 </script>
 
@@ -16,19 +25,15 @@
     <a
         href="/jobs/{job.id}"
         use:link
-        class="panel grid grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)] items-center gap-4 p-3 hover:border-jade {job.needsHand &&
-        job.state === 'open'
-            ? 'border-amber-mark'
-            : ''}"
+        class={[
+            'panel grid grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)]',
+            'items-center gap-4 p-3 hover:border-jade',
+            job.needsHand && job.state === 'open' && 'border-amber-mark',
+        ]}
     >
         <span>
             <span class="font-semibold">{job.modelName ?? 'Device'}</span> <span class="code">{job.serial}</span>
-            <span class="block text-sm text-quiet"
-                >{#if job.fromVersion !== null}{version(job.fromVersion)}{#if job.toVersion !== null}&nbsp;→ {version(
-                            job.toVersion,
-                        )}{/if}{:else}not read yet{/if}{#if port !== null}&nbsp;· {port}{:else if job.state === 'open'}&nbsp;·
-                    not plugged in{/if}</span
-            >
+            <span class="block text-sm text-quiet">{versions}{where}</span>
         </span>
         <StonePath {job} small />
         <span class="text-sm">

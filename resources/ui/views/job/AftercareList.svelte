@@ -4,6 +4,7 @@
     import { toast } from 'svelte-sonner';
     import { handover } from '../../api/handover';
     import type { AftercarePoint, HandOver, Job } from '../../api/types';
+    import { AFTERCARE_STATE } from '../../api/words';
     import { clock, dayAndClock } from '../../parts/format';
 
     let { job, told, proven, mayAct }: { job: Job; told: HandOver; proven: number; mayAct: boolean } = $props();
@@ -18,12 +19,6 @@
         ...shown,
     }));
     const icons = { open: Circle, seen: Eye, attested: Check, told: Info };
-    const states: Record<AftercarePoint['state'], string> = {
-        open: 'to do',
-        seen: 'seen on the device',
-        attested: 'done, says',
-        told: '',
-    };
     const open = $derived(told.aftercare.filter((p) => p.state === 'open').length);
 </script>
 
@@ -50,7 +45,9 @@
                     >{p.words}{#if p.names.length > 0}<span class="block text-quiet">{p.names.join('; ')}</span
                         >{/if}{#if p.state !== 'told'}<span
                             class="block {p.state === 'open' ? 'text-amber' : 'text-quiet'}"
-                            >{states[p.state]}{p.by === null ? '' : ` ${p.by}, ${dayAndClock(p.at ?? '')}`}</span
+                            >{AFTERCARE_STATE[p.state]}{p.by === null
+                                ? ''
+                                : `, says ${p.by}, ${dayAndClock(p.at ?? '')}`}</span
                         >{/if}</span
                 >
                 {#if mayAct && job.state === 'open' && (p.state === 'open' || p.state === 'attested')}<button

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { returns } from '../../api/returns';
     import type { Job, Return, ReturnChoice } from '../../api/types';
+    import { LOSS_OUTCOMES, OUTCOME_SHORT, SOURCE_WAY } from '../../api/words';
     import { day, dayAndClock, kindName, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import AsNewForm from './AsNewForm.svelte';
@@ -42,21 +43,9 @@
     const cell = (c: ReturnChoice, kind: string): { words: string; loss: boolean } => {
         const f = fate(c, kind);
         if (f === undefined) return { words: '–', loss: false };
-        const via = f.from === 'sync' ? 'by sync' : f.from === 'side-export' ? 'from the export' : '';
-        switch (f.outcome) {
-            case 'kept':
-                return { words: 'stays', loss: false };
-            case 'returned':
-                return { words: via === '' ? 'all' : `all, ${via}`, loss: false };
-            case 'returned-as-of':
-                return { words: `as of ${day(f.asOf ?? '')}${via === '' ? '' : `, ${via}`}`, loss: false };
-            case 'at-risk':
-                return { words: 'at risk', loss: true };
-            case 'lost':
-                return { words: 'lost', loss: true };
-            default:
-                return { words: 'by hand again', loss: false };
-        }
+        const via = (SOURCE_WAY as Record<string, string>)[f.from ?? ''] ?? '';
+        const words = f.outcome === 'returned-as-of' && f.asOf ? `as of ${day(f.asOf)}` : OUTCOME_SHORT[f.outcome];
+        return { words: via === '' ? words : `${words}, ${via}`, loss: LOSS_OUTCOMES.includes(f.outcome) };
     };
     // what is the same everywhere steps back
     const shown = $derived(kinds.filter((k) => new Set(can.map((c) => cell(c, k).words)).size > 1));

@@ -8,6 +8,7 @@
     import { version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import WindowChart from '../../parts/WindowChart.svelte';
+    import { isTold } from '../../parts/stages';
     import { session } from '../../shell/session.svelte';
     import BackupChoice from './BackupChoice.svelte';
     import Evidence from './Evidence.svelte';
@@ -27,7 +28,11 @@
         refetchInterval: 60_000,
         enabled: job.device?.hardwareId != null,
     }));
-    const plan = jobAct((goal: WrittenGoal) => api.plan(job.id, goal));
+    const plan = jobAct(
+        (goal: WrittenGoal) => api.plan(job.id, goal),
+        () => {},
+        () => {}, // told beside the goal
+    );
     const accept = jobAct(
         (route: Route) => api.accept(job.id, route),
         (j) => void push(`/jobs/${j.id}`),
@@ -55,7 +60,7 @@
     <Notice>The routes are worked out as soon as the device has been read.</Notice>
 {:else}
     <div class="flex flex-col gap-3">
-        {#if step?.problem}<Notice tone="amber"
+        {#if step?.problem && !isTold(job, step)}<Notice tone="amber"
                 >{step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span></Notice
             >{/if}
         <SinceAccepted {job} mayAct={session.mayAct} />

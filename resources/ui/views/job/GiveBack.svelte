@@ -24,10 +24,13 @@
         <Dialog.Content class="panel fixed top-24 left-1/2 z-30 w-[34rem] -translate-x-1/2">
             <Dialog.Title class="text-lg font-semibold">Give the device back unfinished</Dialog.Title>
             <Dialog.Description class="mt-1 text-sm"
-                >{job.eraseBegun
-                    ? 'It has been erased, and its data may not be back. The sealed copy stays on the Shelf, so that the rest can be done another day.'
-                    : 'The install has begun. The sealed copy stays on the Shelf.'} The job ends with your reason, and stays
-                in the Journal.</Dialog.Description
+                >{#if job.eraseBegun}
+                    It has been erased, and its data may not be back. The sealed copy stays on the Shelf, so that the
+                    rest can be done another day.
+                {:else}
+                    The install has begun. The sealed copy stays on the Shelf.
+                {/if}
+                The job ends with your reason, and stays in the Journal.</Dialog.Description
             >
             <form
                 class="mt-3 flex flex-col gap-3"

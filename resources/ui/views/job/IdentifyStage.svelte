@@ -24,7 +24,9 @@
                       'Storage',
                       device.capacityBytes === null
                           ? 'not known'
-                          : `${bytes(device.capacityBytes - (device.freeBytes ?? 0))} used of ${bytes(device.capacityBytes)}`,
+                          : [device.capacityBytes - (device.freeBytes ?? 0), device.capacityBytes]
+                                .map((n) => bytes(n))
+                                .join(' used of '),
                       false,
                   ],
                   [

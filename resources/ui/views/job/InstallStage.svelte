@@ -4,7 +4,7 @@
     import { MOVE } from '../../api/words';
     import { bytes, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
-    import { stepsOf } from '../../parts/stages';
+    import { isTold, stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
     import { jobAct } from './job.svelte';
@@ -31,7 +31,7 @@
             <section class="panel divide-y divide-edge py-1" aria-label="Steps">
                 {#each stepsOf(job, 'install') as step (step.code + step.leg)}<StepLine
                         {step}
-                        told={step === waiting}
+                        told={step === waiting || isTold(job, step)}
                         leg={legs.length > 1
                             ? `leg ${step.leg + 1}, ${version(legs[step.leg]?.to.version ?? '')}`
                             : null}

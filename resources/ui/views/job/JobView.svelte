@@ -47,14 +47,13 @@
         if (stage !== undefined) void push(`/jobs/${params.id}/${stage.stage}`);
         else if (event.key === 'n') void push(`/jobs/${params.id}`);
     }
+    const title = $derived(
+        job.data === undefined ? 'Job' : `${job.data.serial} · ${STAGES.find((s) => s.stage === shown)?.name}`,
+    );
 </script>
 
 <svelte:window {onkeydown} />
-<svelte:head
-    ><title
-        >{job.data === undefined ? 'Job' : `${job.data.serial} · ${STAGES.find((s) => s.stage === shown)?.name}`} · Jade Step</title
-    ></svelte:head
->
+<svelte:head><title>{title} · Jade Step</title></svelte:head>
 
 {#if job.isPending}
     <p class="text-quiet" role="status">Opening the job…</p>

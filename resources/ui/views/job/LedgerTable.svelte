@@ -1,37 +1,19 @@
 <script lang="ts">
     import type { Job, Route } from '../../api/types';
+    import { KIND_REASON, LOSS_OUTCOMES, OUTCOME, SOURCE } from '../../api/words';
     import { accessoryName, clock, kindName } from '../../parts/format';
 
     let { route, device }: { route: Route; device: Job['device'] } = $props();
 
-    const sources = [
-        ['device', 'Device'],
-        ['base', 'Backup'],
-        ['sync', 'Sync'],
-        ['side-export', 'Export'],
-    ] as const;
+    const sources = Object.entries(SOURCE);
     const items = (kind: string) => device?.kinds.find((k) => k.kind === kind)?.items ?? 0;
 
+    const unpaired = $derived(route.losses.pairingLost.map((a) => accessoryName(device, a)));
+
     function ending(k: Route['kinds'][number]): string {
-        const asOf = k.asOf === null ? '' : ` as of ${clock(k.asOf)}`;
-        switch (k.outcome) {
-            case 'kept':
-                return 'is kept';
-            case 'returned':
-                return k.kind === 'accessory-pairing' && route.losses.pairingLost.length > 0
-                    ? `comes back${asOf}, without ${route.losses.pairingLost.map((a) => accessoryName(device, a)).join(', ')}`
-                    : `comes back${asOf}`;
-            case 'returned-as-of':
-                return `comes back${asOf}, without what is newer`;
-            case 'sign-in-again':
-                return 'sign in again by hand';
-            case 're-enter':
-                return 'enter again by hand';
-            case 'at-risk':
-                return 'at risk: may not come back';
-            case 'lost':
-                return 'is lost';
-        }
+        const words = k.asOf === null ? OUTCOME[k.outcome] : `${OUTCOME[k.outcome]}, as of ${clock(k.asOf)}`;
+        const without = k.outcome === 'returned' && k.kind === 'accessory-pairing' ? unpaired : [];
+        return without.length > 0 ? `${words}, without ${without.join(', ')}` : words;
     }
 </script>
 
@@ -46,7 +28,7 @@
     >
     <tbody>
         {#each route.kinds as k (k.kind)}
-            <tr class="border-t border-edge {k.outcome === 'lost' || k.outcome === 'at-risk' ? 'text-loss' : ''}">
+            <tr class="border-t border-edge {LOSS_OUTCOMES.includes(k.outcome) ? 'text-loss' : ''}">
                 <th scope="row" class="py-1 text-left font-normal">{kindName(k.kind)}</th><td class="text-right"
                     >{items(k.kind)}</td
                 >
@@ -58,7 +40,8 @@
                             >{/if}</td
                     >{/each}
                 <td
-                    >{ending(k)}{#if k.reason}<span class="code ml-2 whitespace-nowrap">{k.reason}</span>{/if}</td
+                    >{ending(k)}{#if k.reason}<span class="text-quiet">: {KIND_REASON[k.reason]}</span>
+                        <span class="code whitespace-nowrap">{k.reason}</span>{/if}</td
                 >
             </tr>
         {/each}

@@ -12,11 +12,13 @@
     );
     const end = jobAct(() => returns.endLook(job.id));
     const look = jobAct(() => returns.lookFirst(job.id));
+    const broughtIn = (kinds: string[]) =>
+        kinds.length === 0 ? '' : `, and these are brought in: ${kinds.map(kindName).join(', ')}`;
     const what = $derived(
         way === null
             ? 'Not chosen yet.'
             : way.mode === 'keep-as-new'
-              ? `The device is kept as it was set up new${way.kinds.length === 0 ? '.' : `, and these are brought in: ${way.kinds.map(kindName).join(', ')}.`}`
+              ? `The device is kept as it was set up new${broughtIn(way.kinds)}.`
               : way.mode === 'put-nothing-back'
                 ? 'No backup is put back.'
                 : way.mode === 'from-cloud'
@@ -49,17 +51,19 @@
                         ><span aria-hidden="true">+ </span><span class="sr-only">is </span>{line}</span
                     >{/each}</pre>
             <p class="text-sm text-quiet">
-                {told.difference.samePayload
-                    ? 'Its payload manifest is the same, byte for byte, and the original is untouched.'
-                    : 'Its payload manifest is not the same: put nothing back from it, and look at the bag on the Shelf.'}
+                {#if told.difference.samePayload}
+                    Its payload manifest is the same, byte for byte, and the original is untouched.
+                {:else}
+                    Its payload manifest is not the same: put nothing back from it, and look at the bag on the Shelf.
+                {/if}
                 Beside that it tells only its own name and where it comes from ({told.difference.own
                     .map((o) => o.toLowerCase().replace('-', ' '))
                     .join(', ')}).
             </p>
         {:else if chosen?.base?.treatment === 'lowered'}
             <p class="mt-2 text-sm text-quiet">
-                A copy that declares {version(chosen.base.declaredVersion ?? '')} is made when the device runs it. It shares
-                every payload byte with the sealed original, which stays as it is.
+                When the device runs it, a copy is made that declares {version(chosen.base.declaredVersion ?? '')}. The
+                copy shares every payload byte with the sealed original, which stays as it is.
             </p>
         {:else if chosen}<p class="mt-2 text-sm text-quiet">
                 It is from {version(chosen.madeOn ?? '')}, and the device takes it as it is.

@@ -5,7 +5,7 @@
     import { returns } from '../../api/returns';
     import type { ActCode, Job, Stage } from '../../api/types';
     import { ACT, ACT_STAGE, STAGE } from '../../api/words';
-    import { stageOf } from '../../parts/stages';
+    import { isTold, stageOf } from '../../parts/stages';
     import { session } from '../../shell/session.svelte';
     import { jobAct } from './job.svelte';
 
@@ -31,6 +31,11 @@
             : `#/jobs/${job.id}/${(now.act === null ? null : stageOfAct[now.act]) ?? at}`,
     );
     const there = $derived(now.act !== 'cross-line' && (now.act === null || (stageOfAct[now.act] ?? at) === shown));
+    const again = $derived(
+        now.act !== 'try-again' &&
+            job.may['try-again'].allowed &&
+            job.steps.some((s) => isTold(job, s) && s.state === 'failed'),
+    );
     const ended = $derived(job.state !== 'open');
     const aftercare = $derived(job.state === 'done' || job.state === 'done-with-losses');
     const tone = $derived(now.doNotDisturb || job.needsHand ? 'bg-amber-wash text-amber' : 'bg-sunken');
@@ -76,6 +81,11 @@
             {:else if session.mayAct && now.act !== null && !there}<a class="act shrink-0" href={go}>{ACT[now.act]}</a>
             {:else if at !== shown}<a class="act-quiet shrink-0" href="#/jobs/{job.id}/{at}"
                     >Go to {STAGE[at]} <span class="key">n</span></a
+                >{/if}
+            {#if session.mayAct && again}<button
+                    class="act-quiet shrink-0"
+                    disabled={retry.isPending}
+                    onclick={() => retry.mutate()}>{ACT['try-again']}</button
                 >{/if}
         {/if}
     </div>

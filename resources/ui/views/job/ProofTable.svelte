@@ -1,19 +1,12 @@
 <script lang="ts">
     import type { KindAccount, Proof } from '../../api/types';
+    import { OUTCOME_SHORT } from '../../api/words';
     import { day, kindName } from '../../parts/format';
 
     let { proof }: { proof: Proof } = $props();
     const kinds = $derived(proof.kinds.filter((k) => k.before > 0 || k.extra.length > 0));
     const promised = (k: KindAccount) =>
-        ({
-            kept: 'stays',
-            returned: k.from === 'sync' ? 'all, by sync' : 'all',
-            'returned-as-of': `as of ${k.asOf === null ? '?' : day(k.asOf)}`,
-            'sign-in-again': 'sign in again by hand',
-            're-enter': 'add again by hand',
-            'at-risk': 'at risk',
-            lost: 'lost',
-        })[k.outcome] ?? k.outcome;
+        k.outcome === 'returned-as-of' && k.asOf !== null ? `as of ${day(k.asOf)}` : OUTCOME_SHORT[k.outcome];
     const wrong = (k: KindAccount) => k.verdict === 'worse' && !k.namedLater;
     const short = (paths: string[], more = 0) =>
         `${paths.slice(0, 2).join(', ')}${paths.length + more > 2 ? ` and ${paths.length + more - 2} more` : ''}`;

@@ -4,7 +4,7 @@
     import { returns } from '../../api/returns';
     import type { Job, StepCode } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
-    import { stepsOf } from '../../parts/stages';
+    import { isTold, stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
     import BaseMatrix from './BaseMatrix.svelte';
@@ -41,6 +41,7 @@
             <section class="panel divide-y divide-edge py-1" aria-label="Steps">
                 {#each steps as step (step.code + step.leg)}<StepLine
                         {step}
+                        told={isTold(job, step)}
                         onretry={session.mayAct ? () => retry.mutate(step.code) : null}
                     />{/each}
             </section>

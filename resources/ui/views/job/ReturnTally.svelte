@@ -1,6 +1,7 @@
 <script lang="ts">
     import { returns } from '../../api/returns';
     import type { Job, Return } from '../../api/types';
+    import { OVERLAY_STATE } from '../../api/words';
     import { kindName } from '../../parts/format';
     import { jobAct } from './job.svelte';
 
@@ -10,15 +11,11 @@
     );
     const kinds = $derived(Object.entries(told.tally));
     const overlays = $derived(Object.entries(told.overlays));
+    const overlayWords = (o: Return['overlays'][string]) =>
+        `${OVERLAY_STATE[o.state]}${o.by === null ? '' : `, says ${o.by}`}, ${o.there} of ${o.before}`;
     const cloudWaits = $derived(
         job.steps.some((s) => s.problem?.code === 'cloud-return-wanted' || s.problem?.code === 'cloud-return-partly'),
     );
-    const words: Record<string, string> = {
-        seen: 'seen on the device',
-        waiting: 'not here yet',
-        attested: 'here, says',
-        'not-waited': 'not waited for, says',
-    };
 </script>
 
 {#if kinds.length > 0 || overlays.length > 0 || cloudWaits}
@@ -55,8 +52,7 @@
                         data-state={o.state}
                     >
                         <span class="w-36">{kindName(kind)}</span><span
-                            class="{o.state === 'waiting' ? 'text-amber' : 'text-quiet'} flex-1"
-                            >{words[o.state]}{o.by === null ? '' : ` ${o.by}`}, {o.there} of {o.before}</span
+                            class="{o.state === 'waiting' ? 'text-amber' : 'text-quiet'} flex-1">{overlayWords(o)}</span
                         >
                         {#if o.state === 'waiting' && mayAct && job.may['tick-overlay'].allowed}
                             <button

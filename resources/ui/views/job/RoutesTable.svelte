@@ -1,5 +1,6 @@
 <script lang="ts">
     import type { Job, Route } from '../../api/types';
+    import { BY_HAND_OUTCOMES } from '../../api/words';
     import { accessoryName, appName, bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
     import CrossingPath from './CrossingPath.svelte';
 
@@ -32,8 +33,7 @@
         ...r.losses.appsUnavailable.map((a) => `app ${appName(device, a)}`),
     ];
     const refusal = (r: Route) => refused.find((p) => r.legs.some((l) => l.to.build === p.build));
-    const again = (r: Route) =>
-        r.kinds.filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter').map((k) => k.kind);
+    const again = (r: Route) => r.kinds.filter((k) => BY_HAND_OUTCOMES.includes(k.outcome)).map((k) => k.kind);
     function data(r: Route): string {
         if (r.base === null) return 'stays on the device';
         const which =
@@ -43,9 +43,10 @@
                   ? 'the older backup'
                   : `backup ${r.base.backup}`;
         if (r.base.treatment === 'none') return 'no backup is put back';
+        const proof = r.base.unproven ? ' (unproven)' : '';
         return r.base.treatment === 'as-is'
             ? `${which}, as it is`
-            : `${which}, through a copy that declares ${version(r.base.declaredVersion ?? '')}${r.base.unproven ? ' (unproven)' : ''}`;
+            : `${which}, through a copy that declares ${version(r.base.declaredVersion ?? '')}${proof}`;
     }
     const rows: { name: string; of: (r: Route) => string; loss?: (r: Route) => boolean }[] = [
         { name: 'Data', of: data },
@@ -68,13 +69,12 @@
     const shown = $derived(
         rows.filter((row) => differs(row) || row.name === 'Lost' || routes.some((r) => row.of(r) !== 'nothing')),
     );
-    const title = (r: Route) =>
-        r.legs
-            .map(
-                (l) =>
-                    `${l.move} to ${l.to.version}, ${l.windowEnds === null ? 'no end known' : `window ends ${dayAndClock(l.windowEnds)}`}, after ${clock(new Date(Date.now() + l.startsAfterMinutes * 60000))}`,
-            )
-            .join('; ');
+    function leg(l: Route['legs'][number]): string {
+        const ends = l.windowEnds === null ? 'no end known' : `window ends ${dayAndClock(l.windowEnds)}`;
+        const starts = clock(new Date(Date.now() + l.startsAfterMinutes * 60000));
+        return `${l.move} to ${l.to.version}, ${ends}, after ${starts}`;
+    }
+    const title = (r: Route) => r.legs.map(leg).join('; ');
 </script>
 
 <div class="overflow-x-auto">
@@ -98,9 +98,8 @@
                         <CrossingPath route={r} />
                         <p class="mt-1 leading-snug">{r.trade}</p>
                         {#if refusal(r)}<p class="mt-1 rounded-md bg-amber-wash px-2 py-1 text-amber" data-refused>
-                                The vendor refused a permit for {refusal(r)?.build}, {dayAndClock(
-                                    refusal(r)?.at ?? '',
-                                )}: {refusal(r)?.words} <span class="code !text-inherit">{refusal(r)?.reason}</span>
+                                {dayAndClock(refusal(r)?.at ?? '')}, {refusal(r)?.build}: {refusal(r)?.words}
+                                <span class="code !text-inherit">{refusal(r)?.reason}</span>
                             </p>{/if}
                     </th>
                 {/each}

@@ -1,10 +1,11 @@
 <script lang="ts">
     import { api } from '../../api/jobs';
     import type { Job, StepCode } from '../../api/types';
-    import { bytes, dayAndClock, version } from '../../parts/format';
+    import { BAG_STATE } from '../../api/words';
+    import { bytes, counted, dayAndClock, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import PackageFile from '../../parts/PackageFile.svelte';
-    import { stepsOf } from '../../parts/stages';
+    import { isTold, stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
     import CheckList from './CheckList.svelte';
@@ -23,6 +24,11 @@
             job.steps.some((s) => ['verify-backup', 'back-up', 'seal-backup'].includes(s.code) && s.state === 'failed'),
     );
     const stopping = $derived(job.may['cross-line'].checks.length);
+    const size = $derived(
+        bag === undefined || bag.items === null
+            ? 'Size not known yet'
+            : `${counted(bag.items, 'item')}, ${bytes(bag.bytes)}`,
+    );
 </script>
 
 {#if job.route === null}
@@ -32,6 +38,7 @@
         <section class="panel divide-y divide-edge py-1" aria-label="Steps">
             {#each stepsOf(job, 'safeguard') as step (step.code + step.leg)}<StepLine
                     {step}
+                    told={isTold(job, step)}
                     onretry={session.mayAct && !step.code.includes('backup') ? () => retry.mutate(step.code) : null}
                 />{/each}
             {#if session.mayAct && fetching}<details class="py-2 text-sm">
@@ -42,12 +49,10 @@
         <div class="flex flex-col gap-4">
             {#if bag !== undefined}
                 <section class="panel py-3 {broken ? 'border-loss' : ''}" aria-labelledby="bag">
-                    <h2 id="bag">The backup: {bag.state}</h2>
+                    <h2 id="bag">The backup: {BAG_STATE[bag.state]}</h2>
                     <p class="code my-1 break-all">{bag.id}</p>
                     <p class="text-sm">
-                        {bag.items === null ? 'Being written' : `${bag.items} items, ${bytes(bag.bytes)}`}, made on {version(
-                            bag.madeOn,
-                        )}{bag.verifiedAt === null
+                        {size}, made on {version(bag.madeOn)}{bag.verifiedAt === null
                             ? ''
                             : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null
                             ? ''

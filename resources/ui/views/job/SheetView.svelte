@@ -2,7 +2,8 @@
     import { createQuery } from '@tanstack/svelte-query';
     import { handover, sheetAddress } from '../../api/handover';
     import type { Sheet } from '../../api/types';
-    import { day, dayAndClock, minutes, version } from '../../parts/format';
+    import { AFTERCARE_STATE, BY_HAND_OUTCOMES, OUTCOME_SHORT } from '../../api/words';
+    import { counted, day, dayAndClock, minutes, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
 
     let { params }: { params: { id: string } } = $props();
@@ -12,13 +13,11 @@
     }));
     type Line = Sheet['kinds'][number];
     const ended = (k: Line) => {
-        if (k.outcome === 'sign-in-again') return 'sign in again';
-        if (k.outcome === 're-enter') return 'add again';
+        if (BY_HAND_OUTCOMES.includes(k.outcome)) return OUTCOME_SHORT[k.outcome];
         if (k.there >= k.before) return k.outcome === 'kept' ? 'stayed on the device' : 'all of it';
         if (k.there === 0) return 'did not come back';
         return k.outcome === 'returned-as-of' && k.asOf !== null ? `as of ${day(k.asOf)}` : 'not all of it';
     };
-    const state: Record<string, string> = { open: '', seen: 'done: the device shows it', attested: 'done', told: '' };
 </script>
 
 <svelte:head><title>Hand-over sheet · {sheet.data?.device.serial ?? ''} · Jade Step</title></svelte:head>
@@ -35,7 +34,10 @@
 {:else}
     {@const s = sheet.data}
     <article
-        class="sheet mx-auto max-w-[50rem] rounded-lg border border-edge bg-panel p-10 print:max-w-none print:rounded-none print:border-0 print:p-0"
+        class={[
+            'sheet mx-auto max-w-[50rem] rounded-lg border border-edge bg-panel p-10',
+            'print:max-w-none print:rounded-none print:border-0 print:p-0',
+        ]}
         aria-label="Hand-over sheet"
     >
         <header class="flex items-baseline gap-4 border-b-2 border-jade pb-2">
@@ -85,7 +87,7 @@
                                 >{k.before}</td
                             ><td class="text-right font-semibold">{k.there}</td><td class="pl-8"
                                 >{ended(k)}{k.rewrittenByTheDevice > 0
-                                    ? `; ${k.rewrittenByTheDevice === 1 ? 'one item' : `${k.rewrittenByTheDevice} items`} the device writes itself`
+                                    ? `; ${counted(k.rewrittenByTheDevice, 'item')} the device writes itself`
                                     : ''}{k.comparedItemByItem ? '' : '; counted'}</td
                             ></tr
                         >{/each}</tbody
@@ -97,11 +99,12 @@
             <ul class="mt-1 flex flex-col gap-1">
                 {#each s.toDo as p (p.code)}<li class="flex gap-3">
                         <span
-                            class="mt-1 inline-block h-3.5 w-3.5 shrink-0 border border-ink text-center text-xs leading-3"
+                            class="mt-1 inline-block size-3.5 shrink-0 border border-ink text-center text-xs leading-3"
                             aria-hidden="true">{p.state === 'open' ? '' : '✓'}</span
                         ><span
                             >{p.words}{#if p.names.length > 0}&nbsp;<span class="text-quiet">{p.names.join(', ')}.</span
-                                >{/if}{#if state[p.state]}&nbsp;<span class="text-quiet">({state[p.state]})</span
+                                >{/if}{#if p.state === 'seen' || p.state === 'attested'}&nbsp;<span class="text-quiet"
+                                    >({AFTERCARE_STATE[p.state]})</span
                                 >{/if}</span
                         >
                     </li>{:else}<li>Nothing.</li>{/each}

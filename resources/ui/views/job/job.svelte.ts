@@ -20,7 +20,11 @@ export function watchJob(id: () => number) {
 }
 
 /** Does something to a job; the answer becomes what is shown, a refusal is told in its own words. */
-export function jobAct<T = void>(call: (arg: T) => Promise<Job>, then: (job: Job) => void = () => {}) {
+export function jobAct<T = void>(
+    call: (arg: T) => Promise<Job>,
+    then: (job: Job) => void = () => {},
+    refused: (e: Error) => void = (e) => void toast.error(e.message),
+) {
     const queries = useQueryClient();
     return createMutation(() => ({
         mutationFn: call,
@@ -29,7 +33,7 @@ export function jobAct<T = void>(call: (arg: T) => Promise<Job>, then: (job: Job
             then(job);
         },
         onError: (e: Error) => {
-            toast.error(e.message);
+            refused(e);
             void queries.invalidateQueries({ queryKey: ['job'] });
         },
     }));

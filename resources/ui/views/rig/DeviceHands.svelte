@@ -39,6 +39,16 @@
                   ['owner-lock-off-elsewhere', 'Take it off the account from elsewhere'],
               ],
     );
+    const standing = $derived(
+        [
+            device.bootable ? '' : ', broken off half-written',
+            ` · ${device.hidden ? 'not recognised' : `${device.mode} mode`}`,
+            ` · battery ${device.batteryPercent} %${device.charging ? ', charging' : ''}`,
+            ` · owner lock ${device.ownerLock}`,
+            device.lockDelayEndsAt === null ? '' : `, off at ${dayAndClock(device.lockDelayEndsAt)}`,
+            ` · ${device.paired ? 'paired' : 'not paired'}`,
+        ].join(''),
+    );
 </script>
 
 <section class="panel flex flex-col gap-3" aria-labelledby="hands">
@@ -46,14 +56,8 @@
         <h3 id="hands" class="font-semibold">{device.modelName} <span class="code">{device.serial}</span></h3>
         <p class="text-sm">{device.note}{device.boxLabel === null ? '' : ` Its box says “${device.boxLabel}”.`}</p>
         <p class="mt-1 text-sm text-quiet">
-            {version(device.version)} <span class="font-mono">{device.build}</span>{device.bootable
-                ? ''
-                : ', broken off half-written'} · {device.hidden ? 'not recognised' : `${device.mode} mode`} · battery {device.batteryPercent}
-            %{device.charging ? ', charging' : ''} · owner lock {device.ownerLock}{device.lockDelayEndsAt === null
-                ? ''
-                : `, off at ${dayAndClock(device.lockDelayEndsAt)}`} · {device.paired
-                ? 'paired'
-                : 'not paired'}{#if device.operation !== null}
+            {version(device.version)}
+            <span class="font-mono">{device.build}</span>{standing}{#if device.operation !== null}
                 · <strong
                     >{String(device.operation.kind)}: {String(device.operation.phase)}, {Math.round(
                         Number(device.operation.progress) * 100,

@@ -4,6 +4,7 @@
     import { toast } from 'svelte-sonner';
     import { rig } from '../../api/install';
     import type { PracticeDevice } from '../../api/types';
+    import { counted } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import DeviceHands from './DeviceHands.svelte';
@@ -27,7 +28,10 @@
 
 <svelte:head><title>Rig, for practice · Jade Step</title></svelte:head>
 <div
-    class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-md border-2 border-dashed border-amber-mark bg-amber-wash px-4 py-2 text-amber"
+    class={[
+        'mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 rounded-md px-4 py-2',
+        'border-2 border-dashed border-amber-mark bg-amber-wash text-amber',
+    ]}
 >
     <FlaskConical size={22} aria-hidden="true" />
     <h1>Rig</h1>
@@ -55,10 +59,10 @@
                     <span class="ml-auto text-sm text-quiet">Its time runs</span>
                     <div class="flex" role="group" aria-label="Speed of its time">
                         {#each speeds as s (s)}<button
-                                class="act-quiet !min-h-9 rounded-none first:rounded-l-md last:rounded-r-md {practice.speed ===
-                                s
-                                    ? '!border-jade bg-jade-wash font-semibold'
-                                    : ''}"
+                                class={[
+                                    'act-quiet !min-h-9 rounded-none first:rounded-l-md last:rounded-r-md',
+                                    practice.speed === s && '!border-jade bg-jade-wash font-semibold',
+                                ]}
                                 aria-pressed={practice.speed === s}
                                 disabled={!session.mayAct || speed.isPending}
                                 onclick={() => speed.mutate({ bench: bench.id, speed: s })}
@@ -74,18 +78,20 @@
                         {#each devices as d (d.serial)}
                             <li>
                                 <button
-                                    class="flex w-full items-center gap-3 px-3 py-2 text-left hover:bg-sunken {device?.serial ===
-                                    d.serial
-                                        ? 'bg-jade-wash'
-                                        : ''}"
+                                    class={[
+                                        'flex w-full items-center gap-3 px-3 py-2 text-left hover:bg-sunken',
+                                        device?.serial === d.serial && 'bg-jade-wash',
+                                    ]}
                                     aria-pressed={device?.serial === d.serial}
                                     onclick={() => (chosen = d.serial)}
                                 >
                                     <span
-                                        class="grid h-8 w-8 shrink-0 place-items-center rounded-full font-mono text-sm {d.port ===
-                                        null
-                                            ? 'border border-dashed border-quiet text-quiet'
-                                            : 'bg-sunken'}">{d.port ?? '–'}</span
+                                        class={[
+                                            'grid size-8 shrink-0 place-items-center rounded-full font-mono text-sm',
+                                            d.port === null
+                                                ? 'border border-dashed border-quiet text-quiet'
+                                                : 'bg-sunken',
+                                        ]}>{d.port ?? '–'}</span
                                     >
                                     <span class="min-w-0 flex-1 leading-tight"
                                         ><span class="font-semibold">{d.modelName}</span>
@@ -96,7 +102,7 @@
                                                 : d.hidden
                                                   ? 'plugged in, not recognised'
                                                   : `${d.mode} mode`}{d.faults.length > 0
-                                                ? ` · ${d.faults.length === 1 ? 'one fault waits' : `${d.faults.length} faults wait`}`
+                                                ? ` · waiting: ${counted(d.faults.length, 'fault')}`
                                                 : ''}{d.asks === null ? '' : ' · asks something'}</span
                                         ></span
                                     >

@@ -63,8 +63,8 @@
                 <h2 id="v-{vendor.id}" class="mb-2">{vendor.name} <span class="code">{vendor.id}</span></h2>
                 {#if session.leads}<VendorForm {vendor} onsaved={() => {}} />
                 {:else}<p class="text-sm">
-                        <span class="font-mono">{vendor.address ?? 'files only'}</span>, asked every {vendor.refreshMinutes}
-                        minutes
+                        <span class="font-mono">{vendor.address ?? 'files only'}</span>, asked every
+                        {vendor.refreshMinutes} minutes
                     </p>{/if}
                 {#if vendor.problem !== null}<div class="mt-3">
                         <Notice tone="amber"

@@ -34,6 +34,15 @@
         onError: (e: Error) => void toast.error(e.message),
     }));
     const limit = (n: number | null) => (n === null ? 'as much as the disk has' : `at most ${bytes(n)}`);
+    type Held = NonNullable<typeof held.data>['packages'][number];
+    const fetched = (p: Held) =>
+        [
+            `${bytes(p.bytesDone)} fetched`,
+            p.bytesPerSecond === null ? '' : `${bytes(p.bytesPerSecond)}/s`,
+            p.secondsLeft === null ? '' : `${minutes(p.secondsLeft / 60)} left`,
+        ]
+            .filter((words) => words !== '')
+            .join(', ');
 </script>
 
 <section class="panel" aria-labelledby="storage">
@@ -131,7 +140,7 @@
                                 : p.state === 'whole'
                                   ? `whole, from ${p.source === 'file' ? 'a file' : 'the vendor'}`
                                   : p.state === 'fetching'
-                                    ? `${bytes(p.bytesDone)} fetched${p.bytesPerSecond === null ? '' : `, ${bytes(p.bytesPerSecond)}/s`}${p.secondsLeft === null ? '' : `, ${minutes(p.secondsLeft / 60)} left`}`
+                                    ? fetched(p)
                                     : 'to be fetched'}{p.jobs.length > 0 ? `; for job ${p.jobs.join(', ')}` : ''}</td
                         >
                         <td class="text-right"

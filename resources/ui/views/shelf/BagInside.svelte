@@ -76,7 +76,11 @@
         </ul>
         {#if open}<p class="mt-2 text-sm text-quiet">{open.path}</p>
             <pre
-                class="max-h-40 overflow-auto rounded-md bg-sunken p-2 font-mono text-xs whitespace-pre-wrap">{open.text}</pre>{/if}
+                class={[
+                    'max-h-40 overflow-auto rounded-md bg-sunken p-2',
+                    'font-mono text-xs whitespace-pre-wrap',
+                ]}>{open.text}</pre>
+        {/if}
     {/if}
     {#if items.data && items.data.more > 0}<p class="text-sm text-quiet">and {items.data.more} more</p>{/if}
 {/if}

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Fault;
+
+final class MoreActsTest extends ActTestCase
+{
+    protected function seeds(): array
+    {
+        return range(13, 24);
+    }
+}

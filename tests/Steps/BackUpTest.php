@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Steps;
+
+use App\Models\Bag;
+use App\Models\BenchJob;
+use App\Models\JobStep;
+use App\Steps\Sweeper;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
+
+/** The backup as a step, with a device that is slow, unplugged or held by another worker. */
+final class BackUpTest extends ServerlessTestCase
+{
+    private const CONTENTS = ['notes/list.md' => 'rope, paint', 'photos/album/deck.jpg' => 'rocks and foam'];
+
+    public function test_a_device_is_backed_up_verified_and_sealed(): void
+    {
+        $job = $this->jobInSafeguard(self::CONTENTS);
+
+        $this->runCalledSteps();
+
+        self::assertSame(StepState::Done, $job->step(StepCode::SealBackup)->state);
+        self::assertSame(['notes' => 1, 'photos' => 1], $job->safetyBag()->counts ?? []);
+    }
+
+    public function test_an_item_that_takes_longer_than_the_heartbeats_limit_does_not_cost_the_worker_its_step(): void
+    {
+        config()->set('jade.heartbeat_lost_seconds', 1);
+        $job = $this->jobInSafeguard(self::CONTENTS);
+        $claims = [];
+        $beats = [];
+        SlowStream::register(function () use ($job, &$claims, &$beats): void {
+            $this->app->forgetInstance(Sweeper::class);
+            $this->app->make(Sweeper::class)->sweep();
+            $step = JobStep::query()->whereKey($job->step(StepCode::BackUp)->id)->sole();
+            $claims[] = "{$step->state->value} {$step->claim}";
+            $beats[] = (string) $step->heartbeat_at?->format('H:i:s.v');
+        });
+        $this->device->openItemsBy(static fn (Item $item) => SlowStream::of(self::CONTENTS[$item->key()]));
+
+        $this->run1($job, StepCode::BackUp);
+
+        self::assertSame(StepState::Done, $job->step(StepCode::BackUp)->state);
+        self::assertCount(1, array_unique($claims), 'the worker that began is the one that ended');
+        self::assertStringStartsWith('running ', $claims[0] ?? '');
+        self::assertGreaterThan(3, count(array_unique($beats)), 'it was said inside an item that it goes on');
+    }
+
+    public function test_a_work_folder_has_one_holder_and_another_worker_waits_for_it(): void
+    {
+        $job = $this->jobInSafeguard(self::CONTENTS);
+        $this->device->openItemsBy(function (Item $item) use ($job): never {
+            $other = $this->folderOf($job);
+            $this->device->openItemsBy(null);
+            // a second worker takes the step over while the first still writes
+            JobStep::query()
+                ->whereKey($job->step(StepCode::BackUp)->id)
+                ->update(['state' => StepState::Ready, 'claim' => null]);
+            $this->run1($job, StepCode::BackUp);
+            self::assertSame('work-folder-held', $job->step(StepCode::BackUp)->problem?->code->value);
+            self::assertDirectoryExists("{$other}.writing");
+
+            throw new \RuntimeException('The first worker ends here.');
+        });
+
+        $this->run1($job, StepCode::BackUp);
+        $this->run1($job, StepCode::BackUp);
+
+        self::assertSame(StepState::Done, $job->step(StepCode::BackUp)->state);
+        self::assertFileExists("{$this->folderOf($job)}/data/photos/album/deck.jpg");
+    }
+
+    public function test_an_unplugged_device_is_asked_for_and_what_was_copied_is_not_copied_again(): void
+    {
+        $job = $this->jobInSafeguard(self::CONTENTS);
+        $opened = [];
+        $this->device->openItemsBy(function (Item $item) use (&$opened) {
+            $opened[] = $item->key();
+            if ($item->kind === 'photos') {
+                $this->device->unplug(self::SERIAL);
+                $this->device->read(self::SERIAL);
+            }
+
+            return SlowStream::atOnce(self::CONTENTS[$item->key()]);
+        });
+        $this->run1($job, StepCode::BackUp);
+        self::assertSame('device-not-seen', $job->step(StepCode::BackUp)->problem?->code->value);
+
+        $this->device->plug(self::sample(), self::CONTENTS);
+        $this->device->openItemsBy(function (Item $item) use (&$opened) {
+            $opened[] = $item->key();
+
+            return SlowStream::atOnce(self::CONTENTS[$item->key()]);
+        });
+        $this->run1($job, StepCode::BackUp);
+
+        self::assertSame(StepState::Done, $job->step(StepCode::BackUp)->state);
+        self::assertSame(['notes/list.md', 'photos/album/deck.jpg', 'photos/album/deck.jpg'], $opened);
+    }
+
+    public function test_a_base_promises_only_kinds_of_which_it_holds_items(): void
+    {
+        self::assertSame([Kind::Photos], Bag::kindsOf(['home-layout' => 0, 'photos' => 3, 'wallpaper' => 0]));
+    }
+
+    private function folderOf(BenchJob $job): string
+    {
+        $bag = Bag::query()->where('bench_job_id', $job->id)->sole();
+
+        return "{$this->folder()}/bags/{$bag->id}";
+    }
+}
