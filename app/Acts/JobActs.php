@@ -23,6 +23,9 @@ use JadeStep\Core\Job\Job;
  */
 final readonly class JobActs
 {
+    /** An act that a worker's transaction crossed is judged and carried out once more. */
+    private const TRIES = 3;
+
     public function __construct(private JobFacts $facts, private ChecksOfJob $checks, private Journal $journal)
     {
     }
@@ -39,7 +42,7 @@ final readonly class JobActs
                 $this->checks->keep($job->lock()->unsetRelations()); // an act is judged by what holds at this moment
                 $do($this->facts->assertOpen($job, $act));
                 $this->journal->note($act, $job, $by, $evidence);
-            });
+            }, self::TRIES);
         } catch (Refusal|Declined $e) {
             $job->refresh()->unsetRelations();
             $this->journal->noteRefused($act, $job, $by, $evidence->and('refused', $e->reason));

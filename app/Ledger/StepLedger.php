@@ -24,7 +24,10 @@ use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
 use Psr\Clock\ClockInterface;
 
-/** The only writer of step rows. Each transition is one transaction, guarded by the state that it expects. */
+/**
+ * The only writer of step rows. Each transition is one transaction, guarded by the state that it expects. Whoever holds
+ * a job and its steps takes the job first: a line of the Journal, which holds the job's row, comes before the step's.
+ */
 final readonly class StepLedger
 {
     private const CLEAN = [
@@ -181,7 +184,6 @@ final readonly class StepLedger
     public function fail(JobStep $step, Problem $problem): void
     {
         DB::transaction(function () use ($step, $problem): void {
-            $this->stand($step, StepState::Failed, $problem, ended_at: $this->now());
             $evidence = self::ofLeg($step, self::why($problem));
             $this->journal->noteMachine(
                 "{$step->code->value}-failed",
@@ -189,6 +191,7 @@ final readonly class StepLedger
                 $step->job,
                 $evidence,
             );
+            $this->stand($step, StepState::Failed, $problem, ended_at: $this->now());
         });
     }
 

@@ -63,6 +63,7 @@ final class Browser
         );
         $browser = new self($driver, $service, $profile, $address);
         $browser->size(1280, 800);
+        $browser->keepNotices();
         register_shutdown_function($browser->close(...));
 
         return $browser;
@@ -75,6 +76,21 @@ final class Browser
             'height' => $height,
             'deviceScaleFactor' => 1,
             'mobile' => false,
+        ]);
+    }
+
+    /** A notice is gone after seconds; what was told is kept, for whoever asks why something did not show. */
+    private function keepNotices(): void
+    {
+        (new ChromeDevToolsDriver($this->driver))->execute('Page.addScriptToEvaluateOnNewDocument', [
+            'source' => <<<'JS'
+                window.noticesTold = [];
+                new MutationObserver((changes) => {
+                    for (const added of changes.flatMap((change) => [...change.addedNodes])) {
+                        if (added.matches?.('[data-sonner-toast]')) window.noticesTold.push(added.innerText);
+                    }
+                }).observe(document, { childList: true, subtree: true });
+                JS,
         ]);
     }
 
@@ -99,12 +115,28 @@ final class Browser
     public function click(WebDriverBy $by, float $seconds = self::SECONDS): self
     {
         $this->retry(
-            fn () => $this->driver->findElement($by)->click(),
+            fn () => $this->atRest($this->driver->findElement($by))->click(),
             $seconds,
             "nothing could be clicked at {$by->getValue()}",
         );
 
         return $this;
+    }
+
+    /** What moves while it is clicked is missed: a click is for what two frames show in one place. */
+    private function atRest(WebDriverElement $element): WebDriverElement
+    {
+        $rests = $this->driver->executeAsyncScript(
+            <<<'JS'
+                const [element, done] = arguments;
+                const place = () => JSON.stringify(element.getBoundingClientRect());
+                const before = place();
+                requestAnimationFrame(() => requestAnimationFrame(() => done(place() === before)));
+                JS,
+            [$element],
+        );
+
+        return $rests === true ? $element : throw new NoSuchElementException('it moves');
     }
 
     public function fill(string $name, string $text): self
@@ -124,9 +156,8 @@ final class Browser
             "//button[not(@disabled)][normalize-space(.)={$quoted} or @aria-label={$quoted}] | "
                 ."//a[normalize-space(.)={$quoted}]",
         );
-        $this->retry(fn () => $this->driver->findElement($by)->click(), $seconds, "no \"{$words}\" could be pressed");
 
-        return $this;
+        return $this->click($by, $seconds);
     }
 
     /** Types on what has the focus. */
@@ -295,8 +326,10 @@ final class Browser
                 return $try();
             } catch (\RuntimeException|WebDriverException $e) {
                 if (microtime(true) > $until) {
+                    $told = (string) $this->driver->executeScript('return window.noticesTold?.join("; ") ?? ""');
                     throw new \RuntimeException(
-                        "Within {$seconds} seconds {$otherwise}. The page says:\n".mb_substr($this->text(), 0, 3000),
+                        "Within {$seconds} seconds {$otherwise}. Notices told: {$told}. The page says:\n"
+                            .mb_substr($this->text(), 0, 3000),
                         0,
                         $e,
                     );
