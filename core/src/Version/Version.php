@@ -7,12 +7,12 @@ namespace JadeStep\Core\Version;
 use JadeStep\Core\Version\Exception\UnreadableVersion;
 
 /**
- * An operating-system version in machine form: SemVer 2.0.0 without build metadata, since a build has a label
- * of its own. Missing minor and patch numbers are read as zero.
+ * An operating-system version in machine form, after SemVer 2.0.0. Build metadata is read and not kept: it does not
+ * count in the precedence, and a build has a label of its own. Missing minor and patch numbers are read as zero.
  */
 final readonly class Version implements \Stringable
 {
-    private const LONGEST = 64;
+    private const LONGEST = 255;
 
     /** @param  list<string>  $preRelease dot-separated identifiers, empty for a release */
     private function __construct(
@@ -28,7 +28,9 @@ final readonly class Version implements \Stringable
     {
         $number = '(0|[1-9]\d{0,8})';
         $identifier = '(?:0|[1-9]\d{0,8}|\d*[A-Za-z-][0-9A-Za-z-]*)';
-        $pattern = "/\A{$number}(?:\.{$number})?(?:\.{$number})?(?:-({$identifier}(?:\.{$identifier})*))?\z/";
+        $metadata = '(?:\+[0-9A-Za-z-]+(?:\.[0-9A-Za-z-]+)*)?';
+        $preRelease = "(?:-({$identifier}(?:\.{$identifier})*))?";
+        $pattern = "/\A{$number}(?:\.{$number})?(?:\.{$number})?{$preRelease}{$metadata}\z/";
         if (strlen($text) > self::LONGEST || preg_match($pattern, $text, $m) !== 1) {
             throw UnreadableVersion::text($text);
         }
@@ -39,6 +41,11 @@ final readonly class Version implements \Stringable
             (int) ($m[3] ?? 0),
             ($m[4] ?? '') === '' ? [] : explode('.', $m[4]),
         );
+    }
+
+    public static function release(int $major, int $minor = 0, int $patch = 0): self
+    {
+        return new self($major, $minor, $patch, []);
     }
 
     /**
@@ -73,18 +80,23 @@ final readonly class Version implements \Stringable
         return $this->compare($other) <= 0;
     }
 
-    /** As people write it: "9.3", "9.3.1", "9.3 beta 2", "9.3 candidate". */
+    /**
+     * As people write it: "9.3", "9.3.1", "9.3 beta 2", "9.3 candidate". A pre-release of another form keeps its own:
+     * "9.3-alpha.x.7".
+     */
     public function label(): string
     {
         $numbers = $this->major.'.'.$this->minor.($this->patch === 0 ? '' : '.'.$this->patch);
-        if ($this->preRelease === []) {
-            return $numbers;
-        }
-        [$name, $count] = $this->preRelease + ['', ''];
-        $word = $name === 'rc' ? 'candidate' : $name;
-        $first = $name === 'rc' && $count === '1';
+        $name = $this->preRelease[0] ?? null;
+        $isCounted = count($this->preRelease) === 2 && ctype_digit($this->preRelease[1]);
 
-        return trim($numbers.' '.$word.' '.($first ? '' : implode(' ', array_slice($this->preRelease, 1))));
+        return match (true) {
+            $name === null => $numbers,
+            $isCounted && $name === 'rc' => $numbers.' candidate'
+                .($this->preRelease[1] === '1' ? '' : ' '.$this->preRelease[1]),
+            $isCounted && $name === 'beta' => "{$numbers} beta {$this->preRelease[1]}",
+            default => $numbers.'-'.implode('.', $this->preRelease),
+        };
     }
 
     public function __toString(): string

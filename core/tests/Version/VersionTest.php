@@ -30,6 +30,13 @@ final class VersionTest extends TestCase
         yield ['9.3.0-rc.1', '9.3.0-rc.1', '9.3 candidate'];
         yield ['9.3.0-rc.2', '9.3.0-rc.2', '9.3 candidate 2'];
         yield ['10.0.0-beta.2', '10.0.0-beta.2', '10.0 beta 2'];
+        yield ['9.3.0+5', '9.3.0', '9.3'];
+        yield ['9.3.0-beta.2+build.7', '9.3.0-beta.2', '9.3 beta 2'];
+        yield ['9.3.0-rc', '9.3.0-rc', '9.3-rc'];
+        yield ['9.3.0-beta.x', '9.3.0-beta.x', '9.3-beta.x'];
+        yield ['9.3.0-alpha.1.0-x-y', '9.3.0-alpha.1.0-x-y', '9.3-alpha.1.0-x-y'];
+        yield ['9.3.1---', '9.3.1---', '9.3.1---'];
+        yield ['9.3.0-0a', '9.3.0-0a', '9.3-0a'];
     }
 
     #[DataProvider('unreadable')]
@@ -55,7 +62,8 @@ final class VersionTest extends TestCase
             '9.3.0-',
             '9.3.0-beta..2',
             '9.3.0-beta.02',
-            '9.3.0+5',
+            '9.3.0+',
+            '9.3.0+a..b',
             '9.3.0.1',
             '1234567890.0.0',
             '-1.0.0',
@@ -86,15 +94,82 @@ final class VersionTest extends TestCase
         yield ['>=7.0 <8.7', '8.6.0', true];
         yield ['>=7.0 <8.7', '8.7.0', false];
         yield ['>=7.0 <8.7', '6.9.9', false];
+        yield ['>=7.0 <8.7', '7.0.0', true];
+        yield ['>=7.0, <8.7', '8.6.9', true];
         yield ['>=5.0', '5.1.0', true];
+        yield ['>5.0', '5.0.0', false];
+        yield ['>5.0', '5.0.1', true];
+        yield ['<=5.0', '5.0.0', true];
+        yield ['<=5.0', '5.0.1', false];
+        yield ['8.6', '8.6.0', true];
+        yield ['=8.6', '8.6.1', false];
+        yield ['==8.6', '8.6.0', true];
+        yield ['!=8.6', '8.6.0', false];
+        yield ['<>8.6', '8.6.1', true];
         yield ['^8.0 || ^9.0', '9.3.1', true];
         yield ['^8.0 || ^9.0', '10.0.0', false];
+        yield ['^8.0|^9.0', '8.9.9', true];
+        yield ['^8.1.2', '8.1.1', false];
+        yield ['^8.1.2', '8.99.0', true];
+        yield ['^0.3', '0.4.0', false];
+        yield ['^0.3.1', '0.3.9', true];
+        yield ['^0.0.3', '0.0.3', true];
+        yield ['^0.0.3', '0.0.4', false];
+        yield ['^0', '0.9.0', true];
+        yield ['~8', '8.9.0', true];
+        yield ['~8', '9.0.0', false];
+        yield ['~8.1', '8.9.0', true];
+        yield ['~8.1', '9.0.0', false];
+        yield ['~8.1.2', '8.1.9', true];
+        yield ['~8.1.2', '8.2.0', false];
+        yield ['8.*', '8.9.9', true];
+        yield ['8.*', '9.0.0', false];
+        yield ['8.1.x', '8.1.7', true];
+        yield ['8.1.x', '8.2.0', false];
+        yield ['*', '0.0.0', true];
+        yield ['8.0 - 8.6', '8.6.9', true];
+        yield ['8.0 - 8.6', '8.7.0', false];
+        yield ['8.0.0 - 8.6.1', '8.6.1', true];
+        yield ['8.0.0 - 8.6.1', '8.6.2', false];
+        // a bound without a pre-release is the release itself
+        yield ['<8.7', '8.7.0-rc.1', true];
+        yield ['>=8.7', '8.7.0-rc.1', false];
+        yield ['>=8.7.0-rc.1', '8.7.0-rc.1', true];
+        yield ['>=8.7.0-rc.2', '8.7.0-rc.1', false];
+        yield ['>=9.0.0-alpha.x.7 <9.0', '9.0.0-beta', true];
+        yield ['>=9.0.0-alpha.x.7 <9.0', '9.0.0-alpha.x.6', false];
+        yield ['>=7.0 <8.7', '8.0.0-x-y-z.92', true];
+        yield ['>=7.0+meta <8.7', '8.0.0', true];
     }
 
-    public function test_a_bad_range_is_refused(): void
+    #[DataProvider('badRanges')]
+    public function test_a_bad_range_is_refused_with_a_remedy(string $range): void
     {
         $this->expectException(UnreadableVersion::class);
+        $this->expectExceptionMessage('write comparisons such as');
 
-        VersionRange::parse('>>9');
+        VersionRange::parse($range);
+    }
+
+    /** @return iterable<array{string}> */
+    public static function badRanges(): iterable
+    {
+        yield from array_map(static fn (string $t): array => [$t], [
+            '',
+            ' ',
+            '>>9',
+            '>=',
+            '9 ||',
+            '|| 9',
+            '>=9,,<10',
+            '>=1.2.3.4',
+            '>=1234567890',
+            'dev-main',
+            '>=9.0 as 8.0',
+            '>=09.0',
+            "8.0\x00",
+            '>=8.0-beta.02',
+            str_repeat('>=8.0 ', 100),
+        ]);
     }
 }
