@@ -54,16 +54,17 @@ final readonly class VendorKeys
                     ?? throw Refusal::notNow("{$vendor->name} has no address. Its word comes from files only."),
             )
             ->shownKeys();
-        $thumbprints = KeySet::parse($shown)->thumbprints;
-        $keys = Fields::of(json_decode($shown, true, 8, JSON_THROW_ON_ERROR))->each(
-            'keys',
-            static fn (Fields $jwk): VendorKey => VendorKey::query()->firstOrCreate(
-                ['vendor_id' => $vendor->id, 'thumbprint' => $thumbprints[$jwk->string('kid')]],
-                ['kid' => $jwk->string('kid'), 'jwk' => $jwk, 'state' => KeyState::Offered],
-            ),
-        );
+        $set = KeySet::parse($shown);
+        $new = 0;
+        foreach ($set->jwks as $kid => $jwk) {
+            $key = VendorKey::query()->firstOrCreate(
+                ['vendor_id' => $vendor->id, 'thumbprint' => $set->thumbprints[$kid]],
+                ['kid' => (string) $kid, 'jwk' => Fields::of($jwk), 'state' => KeyState::Offered],
+            );
+            $new += $key->wasRecentlyCreated ? 1 : 0;
+        }
 
-        return count(array_filter($keys, static fn (VendorKey $k): bool => $k->wasRecentlyCreated));
+        return $new;
     }
 
     /** @param  string|null  $name  under which an accepted key is known from now on */

@@ -6,48 +6,99 @@ namespace JadeStep\Core\Permit;
 
 use Firebase\JWT\JWK;
 use Firebase\JWT\Key;
+use JadeStep\Core\Exchange\Exception\DoubleKey;
+use JadeStep\Core\Exchange\StrictJson;
 use JadeStep\Core\Permit\Exception\Untrusted;
 
 /** A vendor's public keys: a JWK Set (RFC 7517) of Ed25519 keys (RFC 8037). */
 final readonly class KeySet
 {
+    private const LONGEST = 65_536;
+
+    private const DEPTH = 8;
+
     /**
      * @param  array<string, Key>  $keys  by key id
      * @param  array<string, string>  $thumbprints  by key id
+     * @param  array<string, array<string, string>>  $jwks  each key as a JWK, by key id
      */
-    private function __construct(private array $keys, public array $thumbprints)
+    private function __construct(private array $keys, public array $thumbprints, public array $jwks)
     {
     }
 
     /** @throws Untrusted */
-    public static function parse(string $jwks): self
+    public static function parse(string $set): self
     {
-        $set = strlen($jwks) > 65_536 ? null : json_decode($jwks, true, 8);
-        if (! is_array($set) || ! is_array($set['keys'] ?? null) || $set['keys'] === []) {
-            throw Untrusted::keys('it is not a JWK Set with at least one key');
-        }
         $keys = [];
         $thumbprints = [];
-        foreach ($set['keys'] as $jwk) {
-            if (
-                ! is_array($jwk)
-                || ($jwk['kty'] ?? null) !== 'OKP'
-                || ($jwk['crv'] ?? null) !== 'Ed25519'
-                || ! is_string($jwk['kid'] ?? null)
-                || ! is_string($jwk['x'] ?? null)
-            ) {
-                throw Untrusted::keys('every key must be an Ed25519 key (kty OKP) with a kid');
+        $jwks = [];
+        foreach (self::usable($set) as $kid => $x) {
+            if (isset($keys[$kid])) {
+                throw Untrusted::keys("two keys are called {$kid}");
             }
+            $jwks[$kid] = ['kty' => 'OKP', 'crv' => 'Ed25519', 'kid' => $kid, 'x' => $x];
             try {
-                $keys[$jwk['kid']] =
-                    JWK::parseKey(['alg' => 'EdDSA'] + $jwk) ?? throw Untrusted::keys('a key cannot be read');
+                $keys[$kid] =
+                    JWK::parseKey($jwks[$kid] + ['alg' => 'EdDSA'])
+                    ?? throw Untrusted::keys('a key cannot be read');
             } catch (\UnexpectedValueException|\InvalidArgumentException|\DomainException $e) {
                 throw Untrusted::keys($e->getMessage(), $e);
             }
-            $thumbprints[$jwk['kid']] = self::thumbprint($jwk['x']);
+            $thumbprints[$kid] = self::thumbprint($x);
+        }
+        if ($keys === []) {
+            throw Untrusted::keys('it holds no Ed25519 key (kty OKP) for signatures');
         }
 
-        return new self($keys, $thumbprints);
+        return new self($keys, $thumbprints, $jwks);
+    }
+
+    /**
+     * The keys for signatures. One of another type, on another curve or for another use is passed over.
+     *
+     * @return \Generator<string, string> public keys by their ids
+     *
+     * @throws Untrusted
+     */
+    private static function usable(string $text): \Generator
+    {
+        try {
+            $set = strlen($text) > self::LONGEST ? null : StrictJson::decode($text, self::DEPTH);
+        } catch (\JsonException|DoubleKey $e) {
+            throw Untrusted::keys($e->getMessage(), $e);
+        }
+        if (! $set instanceof \stdClass || ! is_array($set->keys ?? null)) {
+            throw Untrusted::keys('it is not a JWK Set');
+        }
+        foreach ($set->keys as $jwk) {
+            if (! $jwk instanceof \stdClass || ! is_string($jwk->kty ?? null)) {
+                throw Untrusted::keys('a key of it does not say its type');
+            }
+            if ($jwk->kty === 'OKP' && ($jwk->crv ?? null) === 'Ed25519' && self::isForSignatures($jwk)) {
+                $kid = $jwk->kid ?? null;
+                $x = $jwk->x ?? null;
+                yield is_string($kid) ? $kid : throw Untrusted::keys('a key has no id (kid)') => is_string($x) && self::isCanonical($x) ? $x : throw Untrusted::keys("the key {$kid} is no key");
+            }
+        }
+    }
+
+    /** RFC 7517 sections 4.2 to 4.4: use, key_ops and alg, where a key has them. */
+    private static function isForSignatures(\stdClass $jwk): bool
+    {
+        $operations = $jwk->key_ops ?? ['verify'];
+
+        return ($jwk->use ?? 'sig') === 'sig'
+            && ($jwk->alg ?? 'EdDSA') === 'EdDSA'
+            && is_array($operations)
+            && in_array('verify', $operations, true);
+    }
+
+    /** Base64url of 32 bytes, in its one spelling. */
+    private static function isCanonical(string $x): bool
+    {
+        $bytes = base64_decode(strtr($x, '-_', '+/'), true);
+
+        return $bytes !== false && strlen($bytes) === 32 && rtrim(strtr(base64_encode($bytes), '+/', '-_'), '=') === $x;
     }
 
     /** @return array<string, Key> */

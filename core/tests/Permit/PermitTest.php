@@ -18,6 +18,9 @@ final class PermitTest extends TestCase
 {
     private const NOW = '2026-11-20T09:00:00Z';
 
+    /** The public key printed in RFC 8037 appendix A.2. */
+    private const X = '11qYAYKxCrfVS_7TyWQHOg7hcvPapiMlrwIaaPcHURo';
+
     private const SEED = '0123456789abcdef0123456789abcdef';
 
     public function test_a_permit_for_this_install_is_taken(): void
@@ -25,6 +28,78 @@ final class PermitTest extends TestCase
         $permit = $this->parse(self::jws(self::claims()));
 
         self::assertSame('2026-11-20T09:10:00Z', Rfc3339::format($permit->expiresAt));
+    }
+
+    /** @param  array<string, mixed>  $change */
+    #[DataProvider('clocks')]
+    public function test_clocks_may_differ_by_a_minute(array $change, bool $taken): void
+    {
+        $before = [\Firebase\JWT\JWT::$timestamp, \Firebase\JWT\JWT::$leeway];
+        try {
+            $this->parse(self::jws($change + self::claims()));
+            $was = true;
+        } catch (PermitException) {
+            $was = false;
+        }
+
+        self::assertSame($taken, $was);
+        self::assertSame($before, [\Firebase\JWT\JWT::$timestamp, \Firebase\JWT\JWT::$leeway]);
+    }
+
+    /** @return iterable<string, array{array<string, mixed>, bool}> */
+    public static function clocks(): iterable
+    {
+        $now = Rfc3339::parse(self::NOW)->getTimestamp();
+        yield 'it ran out 59 s ago' => [['exp' => $now - 59], true];
+        yield 'it ran out 60 s ago' => [['exp' => $now - 60], false];
+        yield 'it is dated 60 s ahead' => [['iat' => $now + 60], true];
+        yield 'it is dated 61 s ahead' => [['iat' => $now + 61], false];
+        yield 'it holds from 60 s ahead' => [['nbf' => $now + 60], true];
+        yield 'it holds from 61 s ahead' => [['nbf' => $now + 61], false];
+    }
+
+    /** @param  array<string, mixed>  $head */
+    #[DataProvider('heads')]
+    public function test_a_head_is_read_strictly(array $head): void
+    {
+        $this->expectException(Untrusted::class);
+
+        $this->parse(self::jws(self::claims(), head: $head));
+    }
+
+    /** @return iterable<string, array{array<string, mixed>}> */
+    public static function heads(): iterable
+    {
+        $good = ['alg' => 'EdDSA', 'kid' => 'k1'];
+        yield 'crit' => [['crit' => ['exp'], 'exp' => 1] + $good];
+        yield 'crit, empty' => [['crit' => []] + $good];
+        yield 'crit, null' => [['crit' => null] + $good];
+        yield 'alg is a number' => [['alg' => 5] + $good];
+        yield 'alg is a list' => [['alg' => ['EdDSA']] + $good];
+        yield 'no alg' => [['kid' => 'k1']];
+        yield 'kid is a number' => [['kid' => 1] + $good];
+        yield 'kid is a list' => [['kid' => ['k1']] + $good];
+        yield 'kid is an object' => [['kid' => new \stdClass] + $good];
+        yield 'kid is null' => [['kid' => null] + $good];
+        yield 'no kid' => [['alg' => 'EdDSA']];
+        yield 'typ is a number' => [['typ' => 1] + $good];
+        yield 'cty is true' => [['cty' => true] + $good];
+        yield 'jku is an object' => [['jku' => new \stdClass] + $good];
+        yield 'jwk is a text' => [['jwk' => 'k'] + $good];
+        yield 'x5c is a text' => [['x5c' => 'k'] + $good];
+        yield 'x5c holds a number' => [['x5c' => [1]] + $good];
+        yield 'x5t is a number' => [['x5t' => 1] + $good];
+    }
+
+    public function test_what_a_head_may_hold_beside(): void
+    {
+        $head = ['alg' => 'EdDSA', 'kid' => 'k1', 'typ' => 'JWT', 'jwk' => new \stdClass, 'x5c' => ['a'], 'own' => 1];
+
+        self::assertSame('n-1', json_decode((string) base64_decode(strtr(
+            explode('.', $this->parse(self::jws(self::claims(), head: $head))->compact)[1],
+            '-_',
+            '+/',
+        ), true))->nonce);
     }
 
     /** @param  array<string, mixed>  $change */
@@ -47,7 +122,7 @@ final class PermitTest extends TestCase
         yield 'another nonce' => [['nonce' => 'n-2'], 'nonce'];
         yield 'without an end' => [['exp' => null], 'exp'];
         yield 'run out' => [['exp' => 1_700_000_000], 'run out'];
-        yield 'running out at this moment' => [['exp' => Rfc3339::parse(self::NOW)->getTimestamp()], 'run out'];
+        yield 'run out a minute ago' => [['exp' => Rfc3339::parse(self::NOW)->getTimestamp() - 60], 'run out'];
     }
 
     #[DataProvider('forgeries')]
@@ -70,6 +145,21 @@ final class PermitTest extends TestCase
         yield 'a signature cut short' => [$good[0].'.'.$good[1].'.'.substr($good[2], 0, 40)];
         yield 'another key' => [self::jws(self::claims(), seed: str_repeat('x', 32))];
         yield 'an unknown key id' => [self::jws(self::claims(), kid: 'k9')];
+        $last = substr($good[2], -1);
+        yield 'the same bytes, spelt otherwise' => [
+            $good[0].'.'.$good[1].'.'.substr($good[2], 0, -1).chr(ord($last) + 1), // 64 bytes leave four bits over
+        ];
+        yield 'with padding' => ["{$good[0]}.{$good[1]}.{$good[2]}=="];
+        yield 'in the other alphabet' => [$good[0].'.'.$good[1].'.'.strtr($good[2], '-_', '+/').'+'];
+        yield 'a line end behind it' => ["{$good[0]}.{$good[1]}.{$good[2]}\n"];
+        yield 'four parts' => ["{$good[0]}.{$good[1]}.{$good[2]}."];
+        yield 'a payload that is a list' => [self::jws([])];
+        yield 'a time that is a text' => [self::jws(['iat' => '1700000000'] + self::claims())];
+        yield 'a time beyond all clocks' => [self::jws(['exp' => 1e300] + self::claims())];
+        yield 'a head that is a list' => [self::encode('[]').".{$good[1]}.{$good[2]}"];
+        yield 'a head with a key twice' => [
+            self::encode('{"alg":"none","alg":"EdDSA","kid":"k1"}').".{$good[1]}.{$good[2]}",
+        ];
         yield 'no algorithm at all' => [self::encode('{"alg":"none","kid":"k1"}').'.'.$good[1].'.'];
         yield 'a keyed hash with the public key as its secret' => [(static function () use ($good): string {
             $head = self::encode('{"alg":"HS256","kid":"k1"}');
@@ -106,8 +196,32 @@ final class PermitTest extends TestCase
             '{"keys":[{"kty":"OKP","crv":"X25519","kid":"a","x":"AA"}]}',
             '{"keys":[{"kty":"OKP","crv":"Ed25519","x":"AA"}]}',
             '{"keys":["k"]}',
+            '{"keys":[{"kty":5,"kid":"a"}]}',
+            '{"keys":{"kty":"OKP"}}',
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","use":"enc","kid":"a","x":"'.self::X.'"}]}',
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","key_ops":["encrypt"],"kid":"a","x":"'.self::X.'"}]}',
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","alg":"ES256","kid":"a","x":"'.self::X.'"}]}',
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","kid":1,"x":"'.self::X.'"}]}',
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","kid":"a","x":"'.self::X.'="}]}',
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","kid":"a","kid":"b","x":"'.self::X.'"}]}',
+            '{"keys":[{"kty":"OKP","crv":"Ed25519","kid":"a","x":"'.self::X.'"},'
+                .'{"kty":"OKP","crv":"Ed25519","kid":"a","x":"'.self::X.'"}]}',
             str_repeat(' ', 70_000),
         ]);
+    }
+
+    public function test_keys_of_another_kind_are_passed_over(): void
+    {
+        $set = KeySet::parse(
+            '{"keys":[{"kty":"RSA","kid":"r","n":"AQAB","e":"AQAB"},{"kty":"OKP","crv":"X25519","kid":"x","x":"AA"},'
+                .'{"kty":"OKP","crv":"Ed25519","use":"enc","kid":"e","x":"'.self::X.'"},{"kty":"new"},'
+                .'{"kty":"OKP","crv":"Ed25519","use":"sig","key_ops":["verify"],"alg":"EdDSA","kid":"a","x":"'
+                .self::X.'"}]}',
+        );
+
+        // the thumbprint of this key is printed in RFC 8037 appendix A.3
+        self::assertSame(['a' => 'kPrK_qmxVWaYVA9wwBF6Iuo3vVzz7TxHCTwXBygrS4k'], $set->thumbprints);
+        self::assertSame(['a'], array_keys($set->keys()));
     }
 
     private function parse(string $compact): Permit
@@ -154,11 +268,18 @@ final class PermitTest extends TestCase
         ];
     }
 
-    /** @param  array<string, mixed>  $claims */
-    private static function jws(array $claims, string $seed = self::SEED, string $kid = 'k1'): string
-    {
+    /**
+     * @param  array<string, mixed>  $claims
+     * @param  array<string, mixed>|null  $head
+     */
+    private static function jws(
+        array $claims,
+        string $seed = self::SEED,
+        string $kid = 'k1',
+        ?array $head = null,
+    ): string {
         $input =
-            self::encode(json_encode(['alg' => 'EdDSA', 'kid' => $kid], JSON_THROW_ON_ERROR))
+            self::encode(json_encode($head ?? ['alg' => 'EdDSA', 'kid' => $kid], JSON_THROW_ON_ERROR))
             .'.'
             .self::encode(json_encode($claims, JSON_THROW_ON_ERROR));
 

@@ -38,6 +38,12 @@ final class Untrusted extends \RuntimeException implements PermitException
         return new self('The signature does not hold: '.Text::safe($why, 160).'. Nothing of it was taken.', $previous);
     }
 
+    /** What is not read at all, whoever signed it. */
+    public static function form(string $why): self
+    {
+        return new self('It is no signed text that can be read here: '.Text::safe($why, 160).'. Nothing of it was taken.');
+    }
+
     public static function keys(string $why, ?\Throwable $previous = null): self
     {
         return new self('The vendor\'s key set cannot be used: '.Text::safe($why, 160).'.', $previous);
