@@ -50,7 +50,7 @@ final readonly class CalendarFile
 
     private function ends(Almanac $almanac, Build $build, Package $package): void
     {
-        foreach ($package->signing as $window) {
+        foreach ($package->windows as $window) {
             if ($window->until !== null && $window->announced && $window->until > $this->now) {
                 $this->end($almanac, $build, $package, $window, $window->until);
             }

@@ -44,13 +44,15 @@ final class CatalogueDocument
 
     private static function ofFields(Fields $f): Catalogue
     {
+        $freshUntil = $f->time('freshUntil');
+
         return new Catalogue(
             $f->in('vendor')->string('id'),
             $f->in('vendor')->string('name'),
             $f->time('issuedAt'),
-            $f->time('freshUntil'),
+            $freshUntil,
             $f->each('models', self::model(...)),
-            $f->each('builds', self::build(...)),
+            $f->each('builds', static fn (Fields $b): Build => self::build($b, $freshUntil)),
             $f->each('accessories', static fn (Fields $a): AccessoryRule => new AccessoryRule(
                 $a->string('type'),
                 $a->range('osVersion'),
@@ -79,7 +81,7 @@ final class CatalogueDocument
         );
     }
 
-    private static function build(Fields $b): Build
+    private static function build(Fields $b, \DateTimeImmutable $freshUntil): Build
     {
         return new Build(
             $b->string('osLine'),
@@ -94,11 +96,11 @@ final class CatalogueDocument
             $b->maybeRange('inPlaceFrom'),
             $b->maybeRange('stepDownFrom'),
             $b->ints('storeSchemas'),
-            $b->each('packages', self::package(...)),
+            $b->each('packages', static fn (Fields $p): Package => self::package($p, $freshUntil)),
         );
     }
 
-    private static function package(Fields $p): Package
+    private static function package(Fields $p, \DateTimeImmutable $freshUntil): Package
     {
         return new Package(
             $p->strings('hardwareIds'),
@@ -107,6 +109,7 @@ final class CatalogueDocument
             $p->string('sha256'),
             $p->string('url'),
             $p->each('signing', self::window(...)),
+            $freshUntil,
         );
     }
 

@@ -17,6 +17,19 @@ enum Format: string
         return "jade-step/{$this->value}";
     }
 
+    /**
+     * What is larger is refused before it is read: an almanac of 20,000 packages has some 10 MB.
+     *
+     * @return int<1, max>
+     */
+    public function mostBytes(): int
+    {
+        return match ($this) {
+            self::Catalogue => 64_000_000,
+            self::Situation, self::Plan => 8_000_000,
+        };
+    }
+
     public static function folder(): string
     {
         return dirname(__DIR__, 3).'/docs/formats';

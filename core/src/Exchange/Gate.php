@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Exchange;
 
+use JadeStep\Core\Exchange\Exception\DoubleKey;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Errors\ValidationError;
@@ -19,10 +20,16 @@ final class Gate
     /** @throws InvalidDocument */
     public static function parse(Format $format, string $json): \stdClass
     {
+        if (strlen($json) > $format->mostBytes()) {
+            $most = intdiv($format->mostBytes(), 1_000_000);
+            throw InvalidDocument::at($format->value, '', "it is larger than {$most} MB, which no such document is");
+        }
         try {
-            $document = json_decode($json, false, self::DEPTH, JSON_THROW_ON_ERROR);
+            $document = StrictJson::decode($json, self::DEPTH);
         } catch (\JsonException $e) {
             throw InvalidDocument::notJson($format->value, $e->getMessage());
+        } catch (DoubleKey $e) {
+            throw InvalidDocument::at($format->value, $e->pointer, $e->getMessage());
         }
 
         return self::check($format, $document);
@@ -69,13 +76,20 @@ final class Gate
     }
 
     /**
-     * A choice between several forms is one fault, not one for each form that it is not.
+     * A choice between several forms is one fault, not one for each form that it is not; where it is between one form
+     * and nothing, the fault is that of the form.
      *
      * @return iterable<ValidationError>
      */
     private static function leaves(ValidationError $error): iterable
     {
-        if ($error->subErrors() === [] || in_array($error->keyword(), ['oneOf', 'anyOf'], true)) {
+        $forms = array_filter($error->subErrors(), static fn (ValidationError $e): bool => ! self::wantsNull($e));
+        if (in_array($error->keyword(), ['oneOf', 'anyOf'], true)) {
+            yield from count($forms) === 1 ? self::leaves(array_values($forms)[0]) : [$error];
+
+            return;
+        }
+        if ($forms === []) {
             yield $error;
 
             return;
@@ -83,6 +97,11 @@ final class Gate
         foreach ($error->subErrors() as $sub) {
             yield from self::leaves($sub);
         }
+    }
+
+    private static function wantsNull(ValidationError $error): bool
+    {
+        return $error->keyword() === 'type' && ($error->args()['expected'] ?? null) === 'null';
     }
 
     private static function message(ValidationError $error): ?string
@@ -104,9 +123,36 @@ final class Gate
         if ($error->keyword() === 'additionalProperties') {
             return self::unknownFields($error, $schema);
         }
+        $wanted = match ($error->keyword()) {
+            'type' => self::typeWords($error->args()['expected'] ?? ''),
+            'minimum' => 'at least '.self::number($error->args()['min'] ?? 0),
+            'maximum' => 'at most '.self::number($error->args()['max'] ?? 0),
+            default => null,
+        };
+        if ($wanted !== null) {
+            return "expected {$wanted}";
+        }
 
         return (new ErrorFormatter)->formatErrorMessage($error)
             .(isset($schema->description) ? ": expected {$schema->description}" : '');
+    }
+
+    private static function typeWords(mixed $type): string
+    {
+        return match ($type) {
+            'integer' => 'a whole number',
+            'number' => 'a number',
+            'string' => 'a text',
+            'boolean' => 'true or false',
+            'array' => 'a list',
+            'object' => 'an object',
+            default => is_string($type) ? $type : 'another type',
+        };
+    }
+
+    private static function number(mixed $number): string
+    {
+        return is_int($number) ? (string) $number : (string) json_encode($number);
     }
 
     /** The validator names known fields that have faults of their own as well; only the unknown ones count here. */

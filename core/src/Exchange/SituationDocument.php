@@ -6,6 +6,7 @@ namespace JadeStep\Core\Exchange;
 
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
+use JadeStep\Core\Route\BaseUse;
 use JadeStep\Core\Route\BenchFigures;
 use JadeStep\Core\Route\HeldBackup;
 use JadeStep\Core\Route\PlannedBackup;
@@ -16,28 +17,30 @@ use JadeStep\Core\Time\Rfc3339;
 /** Reads `jade-step/situation` documents. */
 final class SituationDocument
 {
+    /** How a backup of the owner's cloud is called in a document, where the planner's own name is kept from others. */
+    private const CLOUD = 'in-the-cloud';
+
     /** @throws InvalidDocument */
     public static function parse(string $json): Situation
     {
         return self::read(Fields::ofChecked(Format::Situation, Gate::parse(Format::Situation, $json)));
     }
 
-    /** @throws InvalidDocument */
-    public static function fromPayload(\stdClass $payload): Situation
-    {
-        return self::read(Fields::ofChecked(Format::Situation, Gate::check(Format::Situation, $payload)));
-    }
-
     private static function read(Fields $d): Situation
     {
         $planned = $d->in('planned');
         $accept = $d->in('accept');
+        $device = $d->in('device');
+        self::assertOnce($device, 'kinds', 'kind', $device->each('kinds', static fn (Fields $k) => $k->string('kind')));
         $exports = $d->each('sideExports', static fn (Fields $e): array => [$e->string('kind'), $e->time('takenAt')]);
+        self::assertOnce($d, 'sideExports', 'kind', array_column($exports, 0));
+        $backups = $d->each('backups', self::readBackup(...));
+        self::assertOnce($d, 'backups', 'id', array_map(static fn (HeldBackup $b): string => $b->id, $backups));
 
         return new Situation(
             $d->time('now'),
-            DeviceDocument::read($d->in('device')),
-            $d->each('backups', self::readBackup(...)),
+            DeviceDocument::read($device),
+            $backups,
             array_column($exports, 1, 0),
             $planned->enum('backup', PlannedBackup::class),
             $planned->enums('sideExports', Kind::class),
@@ -78,7 +81,7 @@ final class SituationDocument
     private static function writeBackup(HeldBackup $b): array
     {
         return [
-            'id' => $b->id,
+            'id' => $b->id === BaseUse::CLOUD ? self::CLOUD : $b->id,
             'where' => $b->inCloud ? 'cloud' : 'bag',
             'takenAt' => Rfc3339::format($b->takenAt),
             'madeOn' => (string) $b->madeOn,
@@ -108,10 +111,28 @@ final class SituationDocument
         ];
     }
 
+    /**
+     * @param  list<string>  $values  in the order of the list's entries
+     *
+     * @throws InvalidDocument where one stands twice
+     */
+    private static function assertOnce(Fields $d, string $list, string $field, array $values): void
+    {
+        $twice = array_diff_key($values, array_unique($values));
+        if ($twice !== []) {
+            throw $d->fault("{$list}/".array_key_first($twice)."/{$field}", 'stands twice: name each once');
+        }
+    }
+
     private static function readBackup(Fields $b): HeldBackup
     {
+        $id = $b->string('id');
+        if (in_array($id, [BaseUse::PLANNED, BaseUse::CLOUD], true)) {
+            throw $b->fault('id', "\"{$id}\" is the planner's own: give the backup another id");
+        }
+
         return new HeldBackup(
-            $b->string('id'),
+            $id,
             $b->string('where') === 'cloud',
             $b->time('takenAt'),
             $b->version('madeOn'),
@@ -142,6 +163,13 @@ final class SituationDocument
 
     private static function spread(?Fields $s): ?Rate
     {
-        return $s === null ? null : Rate::of($s->float('low'), $s->float('likely'), $s->float('high'));
+        if ($s === null) {
+            return null;
+        }
+        [$low, $likely, $high] = [$s->float('low'), $s->float('likely'), $s->float('high')];
+
+        return $low <= $likely && $likely <= $high
+            ? Rate::of($low, $likely, $high)
+            : throw $s->fault('likely', 'expected low, likely and high in this order, none above the next');
     }
 }

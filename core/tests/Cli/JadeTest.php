@@ -31,6 +31,60 @@ final class JadeTest extends TestCase
         self::assertSame('', $plan->getErrorOutput());
     }
 
+    public function test_a_fleet_is_planned_line_by_line_in_one_process(): void
+    {
+        $this->write('c.json', Sample::catalogue([Sample::build('8.7.0', '8G210', [['2026-05-04T17:00:00Z', null]])]));
+        $good = json_encode(Sample::situation(), JSON_THROW_ON_ERROR);
+        $blocked = json_encode(Sample::situation([], ['goal' => ['newestInMajor' => 7]]), JSON_THROW_ON_ERROR);
+        $long = '{"x":"'.str_repeat('x', 9_000_000).'"}';
+        $lines = implode("\n", [$good, 'no json', $blocked, '', '{"now":1}', $long, $good]);
+
+        $process = new Process(
+            [dirname(__DIR__, 3).'/bin/jade', 'plan', '--catalogue', 'c.json', '--lines'],
+            $this->folder,
+            null,
+            $lines,
+        );
+        $process->run();
+        $answers = array_map(
+            static fn (string $line): array => json_decode($line, true, 64, JSON_THROW_ON_ERROR),
+            explode("\n", trim($process->getOutput())),
+        );
+
+        self::assertSame(0, $process->getExitCode());
+        self::assertSame(
+            ['reachable', 'error', 'blocked', 'error', 'error', 'error', 'reachable'],
+            array_map(static fn (array $a): string => $a['verdict'] ?? array_key_first($a), $answers),
+        );
+        self::assertStringContainsString('larger than 8 MB', $answers[5]['error']);
+        self::assertSame(
+            json_decode($this->jadePlan('c.json', $good), true),
+            $answers[0],
+            'the same answer as for one situation',
+        );
+    }
+
+    private function jadePlan(string $catalogue, string $situation): string
+    {
+        file_put_contents("{$this->folder}/one.json", $situation);
+
+        return $this->jade('plan', '--catalogue', $catalogue, '--situation', 'one.json')->getOutput();
+    }
+
+    public function test_lines_and_a_situation_are_not_asked_for_together_and_a_bad_catalogue_is_bad_input(): void
+    {
+        $this->write('c.json', Sample::catalogue([]));
+        $this->write('s.json', Sample::situation());
+        file_put_contents("{$this->folder}/bad.json", '{}');
+
+        $both = $this->jade('plan', '--catalogue', 'c.json', '--lines', '--situation', 's.json');
+        $neither = $this->jade('plan', '--catalogue', 'c.json');
+        $bad = $this->jade('plan', '--catalogue', 'bad.json', '--lines');
+
+        self::assertSame([2, 2, 2], [$both->getExitCode(), $neither->getExitCode(), $bad->getExitCode()]);
+        self::assertStringContainsString('one --situation or --lines', $both->getErrorOutput());
+    }
+
     public function test_bad_input_is_told_on_standard_error_one_line_each(): void
     {
         $this->write('c.json', Sample::catalogue([['osLine' => 'tarn']]));
