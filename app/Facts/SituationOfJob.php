@@ -77,7 +77,10 @@ final readonly class SituationOfJob
             $s->kind, $s->items, $s->bytes, $s->lastChangedAt, $s->syncedAt ?? $job->cloud?->syncedAt($s->kind),
         );
 
-        return $device->holding(array_map($told, $device->kinds));
+        // what a device holds nothing of cannot be lost
+        $held = array_filter($device->kinds, static fn (KindStock $s): bool => $s->items > 0);
+
+        return $device->holding(array_values(array_map($told, $held)));
     }
 
     /**

@@ -130,7 +130,7 @@ final class PlanMeasure extends Command
         $ours = hrtime(true) - $started;
         $started = hrtime(true);
         foreach ($situations as $situation) {
-            NaivePlanner::plan($document, $situation);
+            NaivePlanner::plan([$document], $situation);
         }
         $output->writeln(
             sprintf(

@@ -36,7 +36,7 @@ final class WindowLaneResource extends Answer
                     'until' => Rfc3339::formatOrNull($w->until),
                     'announced' => $w->announced,
                 ],
-                $this->package->signing,
+                $this->package->windows,
             ),
         ];
     }

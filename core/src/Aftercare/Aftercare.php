@@ -105,7 +105,7 @@ final class Aftercare
         \DateTimeImmutable $now,
     ): ?Build {
         foreach ($almanac->builds($runs->osLine) as $build) {
-            $signed = $build->packageFor($hardwareId)?->windowAt($now) !== null;
+            $signed = ! $build->isStaleFor($hardwareId, $now) && $build->signedAt($hardwareId, $now) !== null;
             if (
                 $goal->admits($build)
                 && $build->channel === Channel::Release

@@ -12,14 +12,16 @@ final readonly class Almanac
     /**
      * @param  list<Catalogue>  $catalogues
      * @param  array<string, Model>  $models  by hardware id
-     * @param  array<string, list<Build>>  $builds  by OS line, highest first
+     * @param  array<string, list<Build>>  $builds  by OS line, highest first; what several catalogues carry is one
      * @param  array<string, Catalogue>  $speakers  by OS line
+     * @param  array<string, array<string, Catalogue>>  $carriers  by OS line and vendor
      */
     private function __construct(
         public array $catalogues,
         private array $models,
         private array $builds,
         private array $speakers,
+        private array $carriers,
     ) {
     }
 
@@ -33,21 +35,45 @@ final readonly class Almanac
                 $held[$catalogue->vendorId] = $catalogue;
             }
         }
-        [$models, $builds, $speakers] = [[], [], []];
+        [$models, $speakers, $carriers] = [[], [], []];
         foreach ($held as $catalogue) {
             foreach ($catalogue->models as $model) {
                 $models[$model->hardwareId] ??= $model;
                 $speakers[$model->osLine] ??= $catalogue;
             }
             foreach ($catalogue->builds as $build) {
-                $builds[$build->osLine][] = $build;
+                $carriers[$build->osLine][$catalogue->vendorId] = $catalogue;
             }
         }
-        foreach ($builds as &$line) {
-            usort($line, static fn (Build $a, Build $b): int => $a->compareForList($b));
+        $builds = self::buildsOf(array_values($held));
+
+        return new self(array_values($held), $models, $builds, $speakers, $carriers);
+    }
+
+    /**
+     * One version and one label is one build, whoever carries it: with the packages of all, and by the rules of the
+     * latest word on it.
+     *
+     * @param  list<Catalogue>  $catalogues
+     * @return array<string, list<Build>>
+     */
+    private static function buildsOf(array $catalogues): array
+    {
+        usort($catalogues, static fn (Catalogue $a, Catalogue $b): int => $b->issuedAt <=> $a->issuedAt);
+        $lines = [];
+        foreach ($catalogues as $catalogue) {
+            foreach ($catalogue->builds as $build) {
+                $name = "{$build->version} {$build->build}";
+                $known = $lines[$build->osLine][$name] ?? null;
+                $lines[$build->osLine][$name] = $known === null ? $build : $known->withPackages($build->packages);
+            }
         }
 
-        return new self(array_values($held), $models, $builds, $speakers);
+        return array_map(static function (array $line): array {
+            usort($line, static fn (Build $a, Build $b): int => $a->compareForList($b));
+
+            return $line;
+        }, $lines);
     }
 
     public function model(string $hardwareId): ?Model
@@ -69,7 +95,13 @@ final readonly class Almanac
         );
     }
 
-    /** The catalogue that speaks for an OS line, or null where no vendor here has it. */
+    /** @return list<Catalogue> all that a plan for the line rests on: those that carry builds of it */
+    public function cataloguesOf(string $osLine): array
+    {
+        return array_values($this->carriers[$osLine] ?? []);
+    }
+
+    /** The catalogue that names the models of an OS line, or null where no vendor here has it. */
     public function catalogueFor(string $osLine): ?Catalogue
     {
         return $this->speakers[$osLine] ?? null;

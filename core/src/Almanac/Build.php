@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Almanac;
 
+use JadeStep\Core\Copied;
 use JadeStep\Core\Route\BuildName;
 use JadeStep\Core\Version\Version;
 use JadeStep\Core\Version\VersionRange;
@@ -11,7 +12,7 @@ use JadeStep\Core\Version\VersionRange;
 /** One build of an OS line, with the vendor's rules for installing it. */
 final readonly class Build
 {
-    /** @var array<string, Package> so that one model's package is found however many others there are */
+    /** @var array<string, list<Package>> so that a model's packages are found however many others there are */
     private array $byHardwareId;
 
     /**
@@ -36,7 +37,7 @@ final readonly class Build
         $byHardwareId = [];
         foreach ($packages as $package) {
             foreach ($package->hardwareIds as $hardwareId) {
-                $byHardwareId[$hardwareId] ??= $package;
+                $byHardwareId[$hardwareId][] = $package;
             }
         }
         $this->byHardwareId = $byHardwareId;
@@ -47,9 +48,61 @@ final readonly class Build
         return new BuildName($this->version, $this->build, $this->channel);
     }
 
-    public function packageFor(string $hardwareId): ?Package
+    /** @return list<Package> every package for a model, in the order in which they are told */
+    public function packagesFor(string $hardwareId): array
     {
-        return $this->byHardwareId[$hardwareId] ?? null;
+        return $this->byHardwareId[$hardwareId] ?? [];
+    }
+
+    /**
+     * The packages for a model that the almanac can speak of: where any catalogue that carries one is fresh, those of
+     * the fresh ones.
+     *
+     * @return list<Package>
+     */
+    public function knownPackagesFor(string $hardwareId, \DateTimeImmutable $now): array
+    {
+        $all = $this->packagesFor($hardwareId);
+        $fresh = array_values(array_filter($all, static fn (Package $p): bool => ! $p->isStaleAt($now)));
+
+        return $fresh === [] ? $all : $fresh;
+    }
+
+    /** Whether no catalogue that carries a package for the model is fresh; without a package for it, none at all. */
+    public function isStaleFor(?string $hardwareId, \DateTimeImmutable $now): bool
+    {
+        $own = $hardwareId === null ? [] : $this->packagesFor($hardwareId);
+        $packages = $own === [] ? $this->packages : $own;
+
+        return $packages !== []
+            && array_filter($packages, static fn (Package $p): bool => ! $p->isStaleAt($now)) === [];
+    }
+
+    /** Of several packages for a model that are signed at a moment the one whose window ends last; null where none is. */
+    public function signedAt(string $hardwareId, \DateTimeImmutable $moment): ?Package
+    {
+        $best = null;
+        $longest = null;
+        foreach ($this->knownPackagesFor($hardwareId, $moment) as $package) {
+            $window = $package->windowAt($moment);
+            if ($window !== null && ($longest === null || $window->endsAfter($longest))) {
+                [$best, $longest] = [$package, $window];
+            }
+        }
+
+        return $best;
+    }
+
+    /** The package that is spoken of: the one that is signed, else the first. */
+    public function packageFor(string $hardwareId, \DateTimeImmutable $now): ?Package
+    {
+        return $this->signedAt($hardwareId, $now) ?? $this->knownPackagesFor($hardwareId, $now)[0] ?? null;
+    }
+
+    /** @param  list<Package>  $more  that another catalogue carries for the same build */
+    public function withPackages(array $more): self
+    {
+        return Copied::with($this, packages: [...$this->packages, ...$more]);
     }
 
     /**

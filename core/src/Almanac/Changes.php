@@ -106,13 +106,22 @@ final readonly class Changes
 
     private static function packageBefore(Build $old, Package $package): ?Package
     {
+        $of = [];
         foreach ($package->hardwareIds as $id) {
-            if ($old->packageFor($id) !== null) {
-                return $old->packageFor($id);
+            array_push($of, ...$old->packagesFor($id));
+        }
+        foreach ($of as $before) {
+            if ($before->sha256 === $package->sha256) {
+                return $before;
+            }
+        }
+        foreach ($of as $before) {
+            if ($before->fileName === $package->fileName) {
+                return $before;
             }
         }
 
-        return null;
+        return $of[0] ?? null;
     }
 
     /** @return list<Change> */
@@ -129,10 +138,10 @@ final readonly class Changes
                         'has another file now; a package fetched before is not it',
                     ),
                 ];
-        foreach ($new->signing as $window) {
+        foreach ($new->windows as $window) {
             $found = [...$found, ...$this->ofWindow(self::windowFrom($old, $window->from), $window, $build, $new)];
         }
-        foreach ($old->signing as $window) {
+        foreach ($old->windows as $window) {
             if (self::windowFrom($new, $window->from) === null) {
                 $found[] = self::change(
                     ChangeCode::WindowWithdrawn,
@@ -172,7 +181,7 @@ final readonly class Changes
 
     private static function windowFrom(Package $package, \DateTimeImmutable $from): ?SigningWindow
     {
-        foreach ($package->signing as $window) {
+        foreach ($package->windows as $window) {
             if ($window->from->getTimestamp() === $from->getTimestamp()) {
                 return $window;
             }

@@ -19,17 +19,12 @@ final readonly class WindowLane
     public static function forModel(Almanac $almanac, string $hardwareId, \DateTimeImmutable $now): array
     {
         $osLine = $almanac->model($hardwareId)?->osLine;
-        $stale = $osLine === null ? null : $almanac->catalogueFor($osLine);
         $lanes = [];
         foreach ($osLine === null ? [] : $almanac->builds($osLine) as $build) {
-            $package = $build->packageFor($hardwareId);
+            $package = $build->packageFor($hardwareId, $now);
             if ($package !== null) {
-                $lanes[] = self::of(
-                    $build,
-                    $package,
-                    $stale?->isStaleAt($now) === true ? $stale->freshUntil : null,
-                    $now,
-                );
+                $stale = $build->isStaleFor($hardwareId, $now);
+                $lanes[] = self::of($build, $package, $stale ? $package->freshUntil : null, $now);
             }
         }
 
@@ -78,7 +73,7 @@ final readonly class WindowLane
     {
         $ends = [];
         $starts = [];
-        foreach ($package->signing as $window) {
+        foreach ($package->windows as $window) {
             $window->until !== null && $window->until <= $now ? $ends[] = $window->until : $starts[] = $window->from;
         }
         $closed = $ends === [] ? '' : 'Closed since '.self::day(max($ends)).'.';

@@ -48,6 +48,11 @@ enum Kind: string
         };
     }
 
+    public function onlyInEncryptedBag(): bool
+    {
+        return $this->inEncryptedBag() && ! $this->inPlainBag();
+    }
+
     public function canSync(): bool
     {
         return match ($this) {

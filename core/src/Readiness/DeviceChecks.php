@@ -15,13 +15,15 @@ final class DeviceChecks
 {
     private const BATTERY_PERCENT = 50;
 
-    /** @return list<Check> */
+    /**
+     * @param  list<Catalogue>  $catalogues  all that the plan rests on
+     * @return list<Check>
+     */
     public static function of(
         Device $device,
-        ?Catalogue $catalogue,
+        array $catalogues,
         ?Version $hostAgent,
-        int $diskNeeded,
-        int $diskFree,
+        CheckState $diskSpace,
         \DateTimeImmutable $now,
     ): array {
         return [
@@ -47,8 +49,8 @@ final class DeviceChecks
                 CheckState::ofReading($hostAgent === null ? null : true),
                 $hostAgent?->label() ?? '',
             ),
-            Check::of(CheckCode::DiskSpace, CheckState::ofReading($diskNeeded <= $diskFree)),
-            self::almanac($catalogue, $now),
+            Check::of(CheckCode::DiskSpace, $diskSpace),
+            self::almanac($catalogues, $now),
             Check::of(CheckCode::BetaEnrolment, self::betaEnrolment($device)),
         ];
     }
@@ -80,11 +82,8 @@ final class DeviceChecks
 
     private static function battery(Device $device): Check
     {
-        $enough = match (true) {
-            $device->charging === true => true,
-            $device->batteryPercent === null => null,
-            default => $device->batteryPercent >= self::BATTERY_PERCENT,
-        };
+        $isRead = $device->batteryPercent !== null && $device->charging !== null;
+        $enough = $isRead ? $device->charging || $device->batteryPercent >= self::BATTERY_PERCENT : null;
         $evidence =
             $device->batteryPercent === null
                 ? ''
@@ -93,11 +92,15 @@ final class DeviceChecks
         return Check::of(CheckCode::Battery, CheckState::ofReading($enough), $evidence);
     }
 
-    private static function almanac(?Catalogue $catalogue, \DateTimeImmutable $now): Check
+    /** @param  list<Catalogue>  $catalogues */
+    private static function almanac(array $catalogues, \DateTimeImmutable $now): Check
     {
+        $stale = array_filter($catalogues, static fn (Catalogue $c): bool => $c->isStaleAt($now));
+
         return Check::of(
             CheckCode::AlmanacFresh,
-            CheckState::ofReading($catalogue === null ? null : ! $catalogue->isStaleAt($now)),
+            CheckState::ofReading($catalogues === [] ? null : $stale === []),
+            implode(', ', array_map(static fn (Catalogue $c): string => $c->vendorName, $stale)),
         );
     }
 }

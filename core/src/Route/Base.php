@@ -11,6 +11,7 @@ use JadeStep\Core\Version\Version;
 final readonly class Base
 {
     /**
+     * @param  int  $majorsDown  major steps from the version it was made on down to the one installed
      * @param  list<Kind>  $kinds  what it holds
      * @param  array<string, int>  $storeSchemas  by kind code
      */
@@ -23,54 +24,50 @@ final readonly class Base
         public array $kinds,
         public array $storeSchemas,
         public bool $isNewerCloud,
-        public bool $isPlainPlan,
+        public bool $isPlainBag,
     ) {
     }
 
     /**
-     * A bag with declared version D is accepted on V where D ≤ V; above that it is lowered to V.
-     *
-     * @param  list<Kind>  $kinds
-     * @param  array<string, int>  $storeSchemas
+     * A bag with declared version D is accepted on V where D ≤ V; above that it is lowered to V. How far down it goes
+     * is counted from the version that it was made on, however often it was lowered since.
      */
-    public static function bag(
-        string $backup,
-        Version $declared,
-        Version $installed,
-        \DateTimeImmutable $asOf,
-        array $kinds,
-        array $storeSchemas,
-        bool $isPlainPlan = false,
-    ): self {
-        return $declared->isAtMost($installed)
-            ? new self($backup, Treatment::AsIs, $declared, 0, $asOf, $kinds, $storeSchemas, false, $isPlainPlan)
-            : new self(
-                $backup,
-                Treatment::Lowered,
-                $installed,
-                $declared->major - $installed->major,
-                $asOf,
-                $kinds,
-                $storeSchemas,
-                false,
-                $isPlainPlan,
-            );
+    private static function bag(HeldBackup $held, Version $installed): self
+    {
+        $asIs = $held->declaredVersion->isAtMost($installed);
+
+        return new self(
+            $held->id,
+            $asIs ? Treatment::AsIs : Treatment::Lowered,
+            $asIs ? $held->declaredVersion : $installed,
+            max(0, $held->madeOn->major - $installed->major),
+            $held->takenAt,
+            $held->kinds,
+            $held->storeSchemas,
+            false,
+            ! $held->encrypted,
+        );
     }
 
     /** A cloud backup is never lowered; one from a newer version may be refused. */
-    public static function cloud(HeldBackup $backup, Version $installed): self
+    private static function cloud(HeldBackup $held, Version $installed): self
     {
         return new self(
-            $backup->id,
+            $held->id,
             Treatment::AsIs,
-            $backup->declaredVersion,
+            $held->declaredVersion,
             0,
-            $backup->takenAt,
-            $backup->kinds,
-            $backup->storeSchemas,
-            $backup->madeOn->isAbove($installed),
+            $held->takenAt,
+            $held->kinds,
+            $held->storeSchemas,
+            $held->madeOn->isAbove($installed),
             false,
         );
+    }
+
+    public static function held(HeldBackup $held, Version $installed): self
+    {
+        return $held->inCloud ? self::cloud($held, $installed) : self::bag($held, $installed);
     }
 
     public static function none(): self
@@ -89,10 +86,10 @@ final readonly class Base
         );
     }
 
-    /** Lowering by one major is common practice; more than that is unproven. */
+    /** One major step down is common practice; more than that is unproven. */
     public function isUnproven(): bool
     {
-        return $this->treatment === Treatment::Lowered && $this->majorsDown >= 2;
+        return $this->majorsDown >= 2;
     }
 
     public function holds(Kind $kind): bool

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace JadeStep\Core\Route;
 
 use JadeStep\Core\Almanac\Build;
-use JadeStep\Core\Device\Kind;
 
 /** Which backups may be the base of a route that ends on a build. */
 final class Bases
@@ -18,37 +17,41 @@ final class Bases
      */
     public static function of(Situation $situation, Build $end, ?Build $installed): array
     {
-        $bases = $situation->plannedBackup === PlannedBackup::None ? [] : [self::planned($situation, $end, $installed)];
+        $backups = $situation->backupToTake() === PlannedBackup::None ? [] : [self::planned($situation, $installed)];
         foreach ($situation->backups as $held) {
-            if ($held->inCloud) {
-                $bases[] = Base::cloud($held, $end->version);
-            } elseif ($held->verified && (! $held->encrypted || $held->passphraseProven)) {
-                $bases[] = Base::bag(
-                    $held->id,
-                    $held->declaredVersion,
-                    $end->version,
-                    $held->takenAt,
-                    $held->kinds,
-                    $held->storeSchemas,
-                );
+            if ($held->inCloud || ($held->verified && (! $held->encrypted || $held->passphraseProven))) {
+                $backups[] = $held;
             }
         }
 
-        return [...$bases, Base::none()];
+        return [
+            ...array_map(static fn (HeldBackup $b): Base => Base::held($b, $end->version), $backups),
+            Base::none(),
+        ];
     }
 
-    private static function planned(Situation $situation, Build $end, ?Build $installed): Base
+    /** As it will be: verified, of what the device holds of the kinds that it carries. */
+    private static function planned(Situation $situation, ?Build $installed): HeldBackup
     {
-        $kinds = array_values(array_filter(Kind::cases(), $situation->plannedBackup->carries(...)));
+        $planned = $situation->backupToTake();
+        $kinds = [];
+        foreach ($situation->device->kinds as $stock) {
+            if ($stock->items > 0 && $planned->carries($stock->kind)) {
+                $kinds[] = $stock->kind;
+            }
+        }
 
-        return Base::bag(
-            'planned',
-            $situation->device->version,
-            $end->version,
+        return new HeldBackup(
+            BaseUse::PLANNED,
+            false,
             $situation->begins(),
+            $situation->device->version,
+            $situation->device->version,
+            $planned === PlannedBackup::Encrypted,
+            true,
+            true,
             $kinds,
             $installed === null ? [] : $installed->storeSchemas,
-            $situation->plannedBackup === PlannedBackup::Plain,
         );
     }
 }

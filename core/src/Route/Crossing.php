@@ -6,32 +6,17 @@ namespace JadeStep\Core\Route;
 
 use JadeStep\Core\Almanac\Build;
 
-/** The legs of a route, before it is decided what is put back at the end. */
+/** The legs of a route, each within a signing window, before it is decided what is put back at the end. */
 final readonly class Crossing
 {
-    /**
-     * @param  list<PlannedLeg>  $legs
-     * @param  Minutes  $minutes  until the last leg's build runs
-     */
-    private function __construct(public array $legs, public Installed $installed, public Minutes $minutes)
+    /** @param  non-empty-list<PlannedLeg>  $legs */
+    public function __construct(public array $legs)
     {
-    }
-
-    public static function start(Installed $installed, Minutes $safeguard): self
-    {
-        return new self([], $installed, $safeguard);
-    }
-
-    public function with(PlannedLeg $leg, Minutes $after): self
-    {
-        return new self([...$this->legs, $leg], $this->installed->after($leg->to), Minutes::sum($leg->before, $after));
     }
 
     public function end(): Build
     {
-        return $this->legs === []
-            ? throw new \LogicException('A crossing has at least one leg.')
-            : $this->legs[count($this->legs) - 1]->to;
+        return $this->legs[count($this->legs) - 1]->to;
     }
 
     public function erases(): int
@@ -39,26 +24,30 @@ final readonly class Crossing
         return count(array_filter($this->legs, static fn (PlannedLeg $l): bool => $l->move->erases()));
     }
 
-    /** The latest start that still meets every window whose end is known. */
-    public function latestStart(): ?\DateTimeImmutable
-    {
-        $starts = array_filter(
-            array_map(static fn (PlannedLeg $leg): ?\DateTimeImmutable => $leg->latestStart(), $this->legs),
-        );
-
-        return $starts === [] ? null : min($starts);
-    }
-
     public function fetchBytes(): int
     {
         return array_sum(array_map(static fn (PlannedLeg $l): int => $l->package->bytes, $this->legs));
     }
 
-    public function visits(Build $build): bool
+    /** Tells apart which builds are reached by which moves, whatever package is taken for each. */
+    public function way(): string
     {
-        foreach ($this->legs as $leg) {
-            if ($leg->to === $build) {
+        return implode(' ', array_map(
+            static fn (PlannedLeg $l): string => $l->move->value.spl_object_id($l->to),
+            $this->legs,
+        ));
+    }
+
+    /** Whether its windows end later than those of the same legs with other packages, the first leg counting first. */
+    public function endsAfter(self $other): bool
+    {
+        foreach ($this->legs as $i => $leg) {
+            [$mine, $theirs] = [$leg->window, $other->legs[$i]->window];
+            if ($mine !== null && $theirs !== null && $mine->endsAfter($theirs)) {
                 return true;
+            }
+            if ($mine !== null && $theirs !== null && $theirs->endsAfter($mine)) {
+                return false;
             }
         }
 

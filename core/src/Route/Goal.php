@@ -58,6 +58,36 @@ final readonly class Goal
         return $this->exact === null;
     }
 
+    /**
+     * Whether what is installed is what was asked for.
+     *
+     * @param  Build|null  $installed  as the almanac knows it; null where no catalogue names it
+     */
+    public function isMetBy(Version $version, ?Build $installed): bool
+    {
+        return match (true) {
+            $installed !== null => $this->admits($installed),
+            $this->exact !== null => $version->equals($this->exact),
+            $this->newestInMajor !== null => $version->major === $this->newestInMajor,
+            $this->newestBelow !== null => $version->isBelow($this->newestBelow),
+            default => false,
+        };
+    }
+
+    /**
+     * Whether what was asked for lies below what is installed. A moment lies below, since what came before it is asked
+     * for, unless what is installed came before it too.
+     */
+    public function liesBelow(Version $version, ?Build $installed): bool
+    {
+        return match (true) {
+            $this->exact !== null => $version->isAbove($this->exact),
+            $this->newestInMajor !== null => $version->major > $this->newestInMajor,
+            $this->newestBelow !== null => ! $version->isBelow($this->newestBelow),
+            default => $installed === null || $this->isBelow($installed),
+        };
+    }
+
     /** Whether a build that is not admitted lies above what was asked for. */
     public function isBelow(Build $build): bool
     {

@@ -6,44 +6,44 @@ namespace JadeStep\Core\Route;
 
 use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Almanac\Build;
-use JadeStep\Core\Almanac\Catalogue;
 use JadeStep\Core\Almanac\Model;
 use JadeStep\Core\Almanac\Package;
 use JadeStep\Core\Almanac\SigningWindow;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Question;
-use JadeStep\Core\Version\Version;
 
 /**
- * May this build be installed on this device at this moment, and by which moves? Every reason against it, not the
- * first. What a device runs, and when, are given with each question, since both change along a route.
+ * May this build be installed on this device, and by which moves? Every reason against it, not the first. What the
+ * device runs is given with each question, since it changes along a route.
  */
 final readonly class InstallJudge
 {
-    private bool $stale;
+    private Device $device;
 
-    /** @param  \DateTimeImmutable  $now the moment of planning, which the almanac's age is held against */
+    /** @param  Timetable  $times  which tells when the permit of a route's first leg is asked for */
     public function __construct(
         private Almanac $almanac,
-        private Device $device,
-        private ?Version $hostAgent,
-        ?Catalogue $catalogue,
-        \DateTimeImmutable $now,
+        private Situation $situation,
+        private Timetable $times,
     ) {
-        $this->stale = $catalogue?->isStaleAt($now) === true;
+        $this->device = $situation->device;
     }
 
     /**
-     * Every reason why no move reaches the build from what is installed; empty where one does.
+     * Every reason why no move reaches the build from what is installed; empty where one does. That it is signed for
+     * in-place moves only is told in any case.
      *
      * @return list<Reason>
      */
-    public function reasons(Build $build, Installed $from, \DateTimeImmutable $moment): array
+    public function reasons(Build $build, Installed $from): array
     {
-        $every = $this->everyMove($build, $from, $moment);
-
-        $reasons =
-            $every === [] && $this->moves($build, $from) !== [] ? [] : [...$every, ...$this->ofMoves($build, $from)];
+        $every = $this->everyMove($build, $from);
+        $isReached = $every === [] && $this->moves($build, $from) !== [];
+        $reasons = [
+            ...$every,
+            ...$isReached ? [] : $this->ofMoves($build, $from),
+            ...$build->eraseInstall ? [] : [Reason::of(ReasonCode::InPlaceOnly)],
+        ];
         usort(
             $reasons,
             static fn (Reason $a, Reason $b): int => array_search($a->code, ReasonCode::cases(), true)
@@ -54,9 +54,9 @@ final readonly class InstallJudge
     }
 
     /** @return list<Reason> what holds whatever the move is */
-    private function everyMove(Build $build, Installed $from, \DateTimeImmutable $moment): array
+    private function everyMove(Build $build, Installed $from): array
     {
-        return [...$this->always($build), ...$this->window($build, $moment), ...$this->ofState($build, $from)];
+        return [...$this->always($build), ...$this->window($build), ...$this->ofState($build, $from)];
     }
 
     /** @return list<Reason> what neither the moment nor the state of the device changes */
@@ -64,7 +64,9 @@ final readonly class InstallJudge
     {
         return [
             ...$this->model($build),
-            ...($this->stale ? [Reason::of(ReasonCode::AlmanacStale)] : []),
+            ...$build->isStaleFor($this->device->hardwareId, $this->situation->now)
+                ? [Reason::of(ReasonCode::AlmanacStale)]
+                : [],
             ...$this->radio($build),
             ...$this->hostAgent($build),
         ];
@@ -73,14 +75,12 @@ final readonly class InstallJudge
     /** @return list<Reason> */
     public function ofState(Build $build, Installed $from): array
     {
-        $floor = $from->rollbackCounter !== null && $build->rollbackIndex < $from->rollbackCounter;
-
         return [
-            ...$floor
+            ...$build->rollbackIndex < $from->rollbackCounter
                 ? [
                     Reason::of(ReasonCode::RollbackFloor, [
                         'index' => $build->rollbackIndex,
-                        'counter' => (int) $from->rollbackCounter,
+                        'counter' => $from->rollbackCounter,
                     ]),
                 ]
                 : [],
@@ -116,7 +116,6 @@ final readonly class InstallJudge
     {
         $none = ! $build->eraseInstall && $build->inPlaceFrom === null && $build->stepDownFrom === null;
         $codes = [
-            ...($build->eraseInstall ? [] : [ReasonCode::InPlaceOnly]),
             ...($build->inPlaceFrom !== null || $none ? self::againstUpdate($build, $from) : []),
             ...($build->stepDownFrom !== null || $none ? self::againstStepDown($build, $from) : []),
         ];
@@ -149,7 +148,7 @@ final readonly class InstallJudge
             return [$this->unresolved()];
         }
 
-        return $build->packageFor($this->device->hardwareId) === null ? [Reason::of(ReasonCode::WrongModel)] : [];
+        return $build->packagesFor($this->device->hardwareId) === [] ? [Reason::of(ReasonCode::WrongModel)] : [];
     }
 
     /** Lists the variants that fit, and names the question that tells most of them apart. */
@@ -168,36 +167,55 @@ final readonly class InstallJudge
     }
 
     /**
-     * Where no package is for this device there is no window to speak of. Between two windows, and where the vendor
-     * never signed the package at all, it counts as closed.
+     * Held against the moment at which the permit can be asked for, where the build is the only leg. Where no package
+     * is for this device there is no window to speak of. Between two windows, and where the vendor never signed the
+     * package at all, it counts as closed.
      *
      * @return list<Reason>
      */
-    private function window(Build $build, \DateTimeImmutable $moment): array
+    private function window(Build $build): array
     {
-        $package = $this->device->hardwareId === null ? null : $build->packageFor($this->device->hardwareId);
-        if ($package === null || $package->windowAt($moment) !== null) {
-            return [];
+        $packages =
+            $this->device->hardwareId === null
+                ? []
+                : $build->knownPackagesFor($this->device->hardwareId, $this->situation->now);
+        foreach ($packages as $package) {
+            if ($package->windowAt($this->permitAt($package)) !== null) {
+                return [];
+            }
         }
-        $ended = array_filter($package->signing, static fn (SigningWindow $w): bool => $w->hasEndedBy($moment));
-        if ($ended !== []) {
-            return [
-                Reason::windowClosed(
-                    max(array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->until ?? $moment, $ended)),
-                ),
-            ];
-        }
+        $windows = array_merge(...array_map(static fn (Package $p): array => $p->windows, $packages));
 
-        return $package->signing === []
-            ? [Reason::of(ReasonCode::WindowClosed)]
-            : [Reason::windowNotOpenYet(self::firstStart($package))];
+        return $packages === [] ? [] : [self::notSigned($windows, $this->situation->begins())];
     }
 
-    private static function firstStart(Package $package): \DateTimeImmutable
+    private function permitAt(Package $package): \DateTimeImmutable
     {
-        $starts = array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->from, $package->signing);
+        $minutes = $this->times->safeguard() + $this->times->fetch($package) + $this->times->enterRecovery();
 
-        return $starts === [] ? throw new \LogicException('A package without windows has no first one.') : min($starts);
+        return $this->situation->after($minutes);
+    }
+
+    /** @param  list<SigningWindow>  $windows  none of which holds when a permit can be asked for */
+    private static function notSigned(array $windows, \DateTimeImmutable $begins): Reason
+    {
+        $closing = array_filter($windows, static fn (SigningWindow $w): bool => $w->holds($begins));
+        if ($closing !== []) {
+            return Reason::closesTooSoon(self::latestEnd($closing, $begins));
+        }
+        $ended = array_filter($windows, static fn (SigningWindow $w): bool => $w->hasEndedBy($begins));
+        if ($ended !== []) {
+            return Reason::windowClosed(self::latestEnd($ended, $begins));
+        }
+        $starts = array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->from, $windows);
+
+        return $starts === [] ? Reason::of(ReasonCode::WindowClosed) : Reason::windowNotOpenYet(min($starts));
+    }
+
+    /** @param  non-empty-array<SigningWindow>  $windows  each with an end */
+    private static function latestEnd(array $windows, \DateTimeImmutable $else): \DateTimeImmutable
+    {
+        return max(array_map(static fn (SigningWindow $w): \DateTimeImmutable => $w->until ?? $else, $windows));
     }
 
     /** @return list<Reason> */
@@ -213,16 +231,13 @@ final readonly class InstallJudge
             : [];
     }
 
-    /** @return list<Reason> */
+    /** @return list<Reason> none where this bench's host agent is not known: a readiness check speaks of that */
     private function hostAgent(Build $build): array
     {
-        if (
-            $build->hostAgentMinimum === null
-            || ($this->hostAgent !== null && $build->hostAgentMinimum->isAtMost($this->hostAgent))
-        ) {
-            return [];
-        }
+        $agent = $this->situation->bench->hostAgent;
 
-        return [Reason::of(ReasonCode::HostAgentOld, ['minimum' => (string) $build->hostAgentMinimum])];
+        return $build->hostAgentMinimum !== null && $agent !== null && $agent->isBelow($build->hostAgentMinimum)
+            ? [Reason::of(ReasonCode::HostAgentOld, ['minimum' => (string) $build->hostAgentMinimum])]
+            : [];
     }
 }

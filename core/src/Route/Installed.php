@@ -10,21 +10,21 @@ use JadeStep\Core\Version\Version;
 
 /**
  * What a device runs at one point of a route, whether it runs it at all, and the rollback counter stored in it by
- * then.
+ * then; one that is not known counts as 0.
  */
 final readonly class Installed
 {
     private function __construct(
         public Version $version,
         public string $build,
-        public ?int $rollbackCounter,
+        public int $rollbackCounter,
         public bool $bootable,
     ) {
     }
 
     public static function on(Device $device): self
     {
-        return new self($device->version, $device->build, $device->rollbackCounter, $device->bootable);
+        return new self($device->version, $device->build, $device->rollbackCounter ?? 0, $device->bootable);
     }
 
     /** What broke off half-written is not counted as running. */
@@ -39,7 +39,7 @@ final readonly class Installed
         return new self(
             $build->version,
             $build->build,
-            $this->rollbackCounter === null ? null : max($this->rollbackCounter, $build->rollbackIndex),
+            max($this->rollbackCounter, $build->rollbackIndex),
             true,
         );
     }

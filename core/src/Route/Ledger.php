@@ -81,7 +81,7 @@ final readonly class Ledger
     private function missingFromBase(KindStock $stock): ?KindReason
     {
         if (! $this->base->holds($stock->kind)) {
-            return $this->base->isPlainPlan && PlannedBackup::Encrypted->carries($stock->kind)
+            return $this->base->isPlainBag && $stock->kind->onlyInEncryptedBag()
                 ? KindReason::EncryptedOnly
                 : KindReason::NotInBase;
         }

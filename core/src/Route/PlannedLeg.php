@@ -6,36 +6,34 @@ namespace JadeStep\Core\Route;
 
 use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Almanac\Package;
+use JadeStep\Core\Almanac\SigningWindow;
 use JadeStep\Core\Version\Version;
 
 /** One install while routes are searched for, with all that the vendor says of the build. */
 final readonly class PlannedLeg
 {
-    /** @param  \DateTimeImmutable|null  $windowEnds the known end of the signing window that the leg uses */
+    /** @param  SigningWindow|null  $window that its permit is asked for in; null where that is not looked up yet */
     public function __construct(
         public Move $move,
         public Version $fromVersion,
         public string $fromBuild,
         public Build $to,
         public Package $package,
-        public Minutes $before,
-        public ?\DateTimeImmutable $windowEnds,
+        public ?SigningWindow $window = null,
     ) {
     }
 
-    /** The latest start that still meets the window: its end less expected time plus two deviations. */
-    public function latestStart(): ?\DateTimeImmutable
+    public function in(SigningWindow $window): self
     {
-        $seconds = (int) ceil($this->before->cautious() * 60);
-
-        return $this->windowEnds?->sub(new \DateInterval("PT{$seconds}S"));
+        return new self($this->move, $this->fromVersion, $this->fromBuild, $this->to, $this->package, $window);
     }
 
-    public function told(): Leg
+    /** @param  Minutes  $before  until its permit is asked for */
+    public function told(Minutes $before): Leg
     {
         return new Leg(
             $this->move, $this->fromVersion, $this->fromBuild, $this->to->name(), $this->package->name(),
-            $this->before->expected, $this->windowEnds,
+            $before->expected, $this->window?->until,
         );
     }
 }

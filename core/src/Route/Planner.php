@@ -23,9 +23,8 @@ final readonly class Planner
     {
         $device = $situation->device;
         $builds = $this->almanac->builds($device->osLine);
-        $catalogue = $this->almanac->catalogueFor($device->osLine);
-        $judge = new InstallJudge($this->almanac, $device, $situation->bench->hostAgent, $catalogue, $situation->now);
         $times = new Timetable($situation);
+        $judge = new InstallJudge($this->almanac, $situation, $times);
         $crossings = Search::crossings($situation, $judge, $times, $builds);
         $reached = self::ends($crossings);
         $end = self::newest(array_filter($reached, $situation->goal->admits(...)), $situation->goal);
@@ -34,7 +33,7 @@ final readonly class Planner
         return new Plan(
             $routes,
             self::rejections($builds, $end, $situation, $judge),
-            $end === null ? self::nearest($reached, $situation)?->name() : null,
+            $end === null ? Nearest::of($reached, $situation, $this->installed($situation))?->name() : null,
             $this->checks($situation, $routes[0] ?? null),
         );
     }
@@ -65,7 +64,8 @@ final readonly class Planner
 
     /**
      * Every build that the goal admits and no route ends on, with all the reasons against it. A build that could be
-     * reached but is not the newest has none.
+     * reached but is not the newest has none. Where nothing is reached, and the goal is what is installed, that is said
+     * of it, and nothing else.
      *
      * @param  list<Build>  $builds
      * @return list<Rejection>
@@ -76,7 +76,10 @@ final readonly class Planner
         $found = [];
         foreach ($builds as $build) {
             if ($build !== $end && $situation->goal->admits($build)) {
-                $reasons = $judge->reasons($build, $from, $situation->begins());
+                $reasons =
+                    $end === null && $from->runs($build)
+                        ? [Reason::of(ReasonCode::SameBuild)]
+                        : $judge->reasons($build, $from);
                 if ($reasons !== []) {
                     $found[] = new Rejection($build->name(), $reasons);
                 }
@@ -86,24 +89,11 @@ final readonly class Planner
         return $found;
     }
 
-    /**
-     * The lowest reachable version above what was asked and below the installed one, else the highest below it.
-     *
-     * @param  list<Build>  $reached  highest first
-     */
-    private static function nearest(array $reached, Situation $situation): ?Build
+    private function installed(Situation $situation): ?Build
     {
-        $usable = array_values(
-            array_filter(
-                $reached,
-                static fn (Build $b): bool => $b->channel !== Channel::Beta
-                    && $b->version->isBelow($situation->device->version),
-            ),
-        );
-        $above = array_values(array_filter($usable, static fn (Build $b): bool => $situation->goal->isBelow($b)));
-        $below = array_values(array_filter($usable, static fn (Build $b): bool => ! $situation->goal->isBelow($b)));
+        $device = $situation->device;
 
-        return $above === [] ? ($below[0] ?? null) : $above[count($above) - 1];
+        return $this->almanac->build($device->osLine, $device->version, $device->build);
     }
 
     /**
@@ -122,14 +112,26 @@ final readonly class Planner
         return [
             ...DeviceChecks::of(
                 $situation->device,
-                $this->almanac->catalogueFor($situation->device->osLine),
+                $this->almanac->cataloguesOf($situation->device->osLine),
                 $situation->bench->hostAgent,
-                $route === null ? 0 : $route->diskPeakBytes,
-                $situation->bench->freeDiskBytes,
+                self::diskSpace($situation, $route),
                 $situation->now,
             ),
             ...($route === null ? [] : self::acceptance($situation, $route->losses)),
         ];
+    }
+
+    /** How large the backup will be is not known where the device's storage was not read. */
+    private static function diskSpace(Situation $situation, ?Route $route): CheckState
+    {
+        $device = $situation->device;
+        $isRead = $device->capacityBytes !== null && $device->freeBytes !== null;
+
+        return match (true) {
+            $route === null => CheckState::DoesNotApply,
+            ! $isRead && $situation->backupToTake() !== PlannedBackup::None => CheckState::Unknown,
+            default => CheckState::ofReading($route->diskPeakBytes <= $situation->bench->freeDiskBytes),
+        };
     }
 
     /** @return list<Check> */

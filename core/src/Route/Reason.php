@@ -25,6 +25,12 @@ final readonly class Reason
         return new self(ReasonCode::WindowClosed, ['since' => Rfc3339::format($since)]);
     }
 
+    /** @param  \DateTimeImmutable  $until  the end of the window that holds when the work begins */
+    public static function closesTooSoon(\DateTimeImmutable $until): self
+    {
+        return new self(ReasonCode::ClosesTooSoon, ['until' => Rfc3339::format($until)]);
+    }
+
     public static function windowNotOpenYet(\DateTimeImmutable $from): self
     {
         return new self(ReasonCode::WindowNotOpenYet, ['from' => Rfc3339::format($from)]);

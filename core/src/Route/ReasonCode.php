@@ -10,6 +10,7 @@ enum ReasonCode: string
     case WrongModel = 'wrong-model';
     case ModelUnresolved = 'model-unresolved';
     case WindowClosed = 'window-closed';
+    case ClosesTooSoon = 'closes-too-soon';
     case WindowNotOpenYet = 'window-not-open-yet';
     case AlmanacStale = 'almanac-stale';
     case RollbackFloor = 'rollback-floor';
@@ -29,6 +30,7 @@ enum ReasonCode: string
             self::WrongModel => 'has no package for this hardware id',
             self::ModelUnresolved => 'the exact variant is not known yet ({hardwareIds} fit): {question}',
             self::WindowClosed => 'not signed since {since}',
+            self::ClosesTooSoon => 'signed until {until}, which is before its permit can be asked for',
             self::WindowNotOpenYet => 'signed only from {from}',
             self::AlmanacStale => 'the almanac is too old to say',
             self::RollbackFloor => 'is below the device’s rollback counter',

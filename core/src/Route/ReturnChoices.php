@@ -74,16 +74,7 @@ final readonly class ReturnChoices
     private static function choice(Situation $situation, Build $installed, Candidate $candidate): ReturnChoice
     {
         $held = $candidate->backup;
-        $base = $held->inCloud
-            ? Base::cloud($held, $installed->version)
-            : Base::bag(
-                $held->id,
-                $held->declaredVersion,
-                $installed->version,
-                $held->takenAt,
-                $held->kinds,
-                $held->storeSchemas,
-            );
+        $base = Base::held($held, $installed->version);
         $reasons = self::against($candidate, $situation->device, $installed, $base);
 
         return $reasons === []

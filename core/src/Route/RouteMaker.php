@@ -53,21 +53,26 @@ final readonly class RouteMaker
         $end = $crossing->end();
         $fates = $base === null ? Ledger::kept($this->situation) : Ledger::of($this->situation, $end, $base);
         $bytes = $base === null || $base->treatment === Treatment::None ? null : $this->bytesOf($base);
-        $back = $bytes === null ? [] : [$this->times->putBack($bytes)];
+        $steps = $this->times->bySteps($crossing->legs, $bytes);
+        $legs = array_map(
+            static fn (PlannedLeg $l, Minutes $before): Leg => $l->told($before),
+            $crossing->legs,
+            $this->times->untilPermits($crossing->legs),
+        );
 
         return new Route(
             '',
-            array_map(static fn (PlannedLeg $l): Leg => $l->told(), $crossing->legs),
+            $legs,
             $crossing->fetchBytes(),
             $this->diskPeak($crossing),
-            Minutes::sum($crossing->minutes, ...$back),
+            Minutes::sum(...array_map(static fn (StepEstimate $s): Minutes => $s->minutes, $steps)),
             $base?->use(),
             $fates,
             Ledger::staleSeconds($device, $fates),
             Losses::of($fates, $device, $this->almanac, $end->version),
             '',
-            $this->times->bySteps($crossing->legs, $bytes),
-            $crossing->latestStart(),
+            $steps,
+            $this->times->latestStart($crossing->legs),
         );
     }
 
@@ -86,7 +91,9 @@ final readonly class RouteMaker
     private function diskPeak(Crossing $crossing): int
     {
         $backup =
-            $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->backupBytesAtMost();
+            $this->situation->backupToTake() === PlannedBackup::None
+                ? 0
+                : $this->situation->device->backupBytesAtMost();
         $sizes = array_map(static fn (PlannedLeg $l): int => $l->package->bytes, $crossing->legs);
         $need = $backup + array_sum($sizes) + max([0, ...$sizes]);
 

@@ -20,12 +20,8 @@ final class RouteWindows
     {
         $closed = [];
         foreach ($route->legs as $leg) {
-            $package = self::package($almanac, $situation, $leg);
-            $wait = max(0, (int) floor(($leg->startsAfterMinutes - $route->legs[0]->startsAfterMinutes) * 60));
-            $why =
-                $package === null
-                    ? "{$leg->to->label()} is not named by the almanac any more."
-                    : self::why($leg, $package, $situation->begins()->modify("+{$wait} seconds"));
+            $wait = max(0, $leg->startsAfterMinutes - $route->legs[0]->startsAfterMinutes);
+            $why = self::why($leg, self::packages($almanac, $situation, $leg), $situation->after($wait));
             if ($why !== null) {
                 $closed[] = $why;
             }
@@ -34,23 +30,29 @@ final class RouteWindows
         return Check::of(CheckCode::Permit, CheckState::ofReading($closed === []), implode(' ', $closed));
     }
 
-    private static function package(Almanac $almanac, Situation $situation, Leg $leg): ?Package
+    /** @return list<Package> those of the leg's build for this device that the almanac can speak of */
+    private static function packages(Almanac $almanac, Situation $situation, Leg $leg): array
     {
         return $almanac
             ->build($situation->device->osLine, $leg->to->version, $leg->to->build)
-            ?->packageFor((string) $situation->device->hardwareId);
+            ?->knownPackagesFor((string) $situation->device->hardwareId, $situation->now) ?? [];
     }
 
-    private static function why(Leg $leg, Package $package, \DateTimeImmutable $at): ?string
+    /** @param  list<Package>  $packages */
+    private static function why(Leg $leg, array $packages, \DateTimeImmutable $at): ?string
     {
-        if ($package->sha256 !== $leg->package->sha256) {
-            return "{$leg->to->label()} has another package now than the one that was planned with.";
+        $same = array_filter($packages, static fn (Package $p): bool => $p->sha256 === $leg->package->sha256);
+        if ($same === []) {
+            return $packages === []
+                ? "{$leg->to->label()} is not named by the almanac any more."
+                : "{$leg->to->label()} has another package now than the one that was planned with.";
         }
-        if ($package->windowAt($at) !== null) {
+        if (array_filter($same, static fn (Package $p): bool => $p->windowAt($at) !== null) !== []) {
             return null;
         }
+        $windows = array_merge(...array_map(static fn (Package $p): array => $p->windows, array_values($same)));
         $ends = array_filter(
-            array_column($package->signing, 'until'),
+            array_column($windows, 'until'),
             static fn (?\DateTimeImmutable $u): bool => $u !== null && $u <= $at,
         );
         $since = $ends === [] ? '' : ' since '.max($ends)->format('j M Y, H:i').' UTC';

@@ -11,6 +11,8 @@ use JadeStep\Core\Device\Kind;
 /** All that the planner needs to know beside the almanac. */
 final readonly class Situation
 {
+    private const MOST_MINUTES = 1e9;
+
     /**
      * @param  list<HeldBackup>  $backups
      * @param  array<string, \DateTimeImmutable>  $sideExports  by kind code, when it was taken
@@ -38,6 +40,31 @@ final readonly class Situation
     public function begins(): \DateTimeImmutable
     {
         return $this->startsAt ?? $this->now;
+    }
+
+    /** @param  float  $minutes  from the beginning of the work; beyond some thousand years it is all one */
+    public function after(float $minutes): \DateTimeImmutable
+    {
+        $microseconds = (int) round(min($minutes, self::MOST_MINUTES) * 60_000_000);
+
+        return $this->begins()->modify("+{$microseconds} microseconds");
+    }
+
+    /** The backup that is taken first: none once the data is not on the device any more. */
+    public function backupToTake(): PlannedBackup
+    {
+        return $this->device->dataOnDevice ? $this->plannedBackup : PlannedBackup::None;
+    }
+
+    /** The bytes that the backup to take carries. */
+    public function bytesToBackUp(): int
+    {
+        $bytes = 0;
+        foreach ($this->device->kinds as $stock) {
+            $bytes += $this->backupToTake()->carries($stock->kind) ? $stock->bytes : 0;
+        }
+
+        return $bytes;
     }
 
     /**

@@ -7,14 +7,18 @@ namespace JadeStep\Core\Route;
 use JadeStep\Core\Almanac\Package;
 
 /**
- * How long the steps of a route take. A route is: pair and read, back up and verify, then for each leg fetch, enter
- * recovery mode, install, restart and activate; and where it erased and puts data back, the return and its restarts.
- * Defaults are common practice, no source; what moves bytes goes at the bench's rates, and an install takes what it
+ * How long the steps of a route take. A route is: pair and read, back up and verify, fetch the packages of all legs;
+ * then for each leg enter recovery mode, ask for the permit, install, restart and activate; and where it erased and
+ * puts data back, the return and its restarts. Defaults are common practice, no source; what moves bytes goes at the bench's rates, and an install takes what it
  * has taken here, as soon as there are enough measurements.
  */
 final readonly class Timetable
 {
     private const VERIFY_BYTES_PER_SECOND = 200_000_000;
+
+    private const MOST_MINUTES = 1e9;
+
+    private Minutes $pair;
 
     private Minutes $recovery;
 
@@ -24,39 +28,87 @@ final readonly class Timetable
 
     public function __construct(private Situation $situation)
     {
+        $this->pair = Minutes::of(1, 2, 4);
         $this->recovery = Minutes::of(1, 2, 5);
         $this->install = $situation->bench->installMinutes?->asMinutes() ?? Minutes::of(8, 10, 15);
         $this->restart = Minutes::of(4, 6, 12);
     }
 
-    /** Before the first leg. */
-    public function safeguard(): Minutes
+    /** Expected minutes before anything is fetched. */
+    public function safeguard(): float
     {
-        $bytes = $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->contentBytes();
-
-        return Minutes::sum(
-            Minutes::of(1, 2, 4),
-            $this->situation->bench->backup->minutesFor($bytes),
-            Rate::usual(self::VERIFY_BYTES_PER_SECOND)->minutesFor($bytes),
-        );
+        return Minutes::sum($this->pair, $this->backUp(), $this->verify())->expected;
     }
 
-    /** From the end of what came before until a leg's permit is asked for. */
-    public function untilPermit(Package $package): Minutes
+    /** Expected minutes to fetch a package. */
+    public function fetch(Package $package): float
     {
-        return Minutes::sum($this->situation->bench->link->minutesFor($package->bytes), $this->recovery);
+        return $this->fetching($package)->expected;
     }
 
-    /** From the permit until the device runs the leg's build. */
-    public function afterPermit(): Minutes
+    /** Expected minutes from the end of what came before until a leg's permit is asked for. */
+    public function enterRecovery(): float
     {
-        return Minutes::sum($this->install, $this->restart);
+        return $this->recovery->expected;
     }
 
-    /** @param  int  $bytes what the base holds */
-    public function putBack(int $bytes): Minutes
+    /** Expected minutes from the permit until the device runs the leg's build. */
+    public function afterPermit(): float
     {
-        return Minutes::sum($this->situation->bench->return->minutesFor($bytes), Minutes::of(3, 5, 10));
+        return $this->install->expected + $this->restart->expected;
+    }
+
+    /**
+     * From the beginning of the work until each leg's permit is asked for.
+     *
+     * @param  list<PlannedLeg>  $legs
+     * @return list<Minutes>
+     */
+    public function untilPermits(array $legs): array
+    {
+        $fetches = array_map(fn (PlannedLeg $l): Minutes => $this->fetching($l->package), $legs);
+        $steps = [$this->pair, $this->backUp(), $this->verify(), ...$fetches];
+        $until = [];
+        foreach (array_keys($legs) as $i) {
+            array_push($steps, ...$i === 0 ? [] : [$this->install, $this->restart], ...[$this->recovery]);
+            $until[] = Minutes::sum(...$steps);
+        }
+
+        return $until;
+    }
+
+    /**
+     * The latest start that still meets every window whose end is known: its end less the expected time and two
+     * deviations until the permit is asked for.
+     *
+     * @param  list<PlannedLeg>  $legs
+     */
+    public function latestStart(array $legs): ?\DateTimeImmutable
+    {
+        $latest = null;
+        foreach ($this->untilPermits($legs) as $i => $before) {
+            $seconds = (int) ceil(min($before->cautious(), self::MOST_MINUTES) * 60);
+            $start = $legs[$i]->window?->until?->sub(new \DateInterval("PT{$seconds}S"));
+            $latest = $start !== null && ($latest === null || $start < $latest) ? $start : $latest;
+        }
+
+        return $latest;
+    }
+
+    /** What is copied before the erase: what the planned backup carries of what is on the device. */
+    private function backUp(): Minutes
+    {
+        return $this->situation->bench->backup->minutesFor($this->situation->bytesToBackUp());
+    }
+
+    private function verify(): Minutes
+    {
+        return Rate::usual(self::VERIFY_BYTES_PER_SECOND)->minutesFor($this->situation->bytesToBackUp());
+    }
+
+    private function fetching(Package $package): Minutes
+    {
+        return $this->situation->bench->link->minutesFor($package->bytes);
     }
 
     /**
@@ -68,20 +120,16 @@ final readonly class Timetable
      */
     public function bySteps(array $legs, ?int $baseBytes): array
     {
-        $bytes = $this->situation->plannedBackup === PlannedBackup::None ? 0 : $this->situation->device->contentBytes();
         $step = static fn (string $step, Minutes $minutes, int $leg = 0): StepEstimate => new StepEstimate(
             $step,
             $leg,
             $minutes,
         );
-        $fetches = array_map(
-            fn (PlannedLeg $l): Minutes => $this->situation->bench->link->minutesFor($l->package->bytes),
-            $legs,
-        );
+        $fetches = array_map(fn (PlannedLeg $l): Minutes => $this->fetching($l->package), $legs);
         $steps = [
-            $step('pair', Minutes::of(1, 2, 4)),
-            $step('back-up', $this->situation->bench->backup->minutesFor($bytes)),
-            $step('verify-backup', Rate::usual(self::VERIFY_BYTES_PER_SECOND)->minutesFor($bytes)),
+            $step('pair', $this->pair),
+            $step('back-up', $this->backUp()),
+            $step('verify-backup', $this->verify()),
             $step('fetch-package', Minutes::sum(...$fetches)),
         ];
         foreach (array_keys($legs) as $leg) {

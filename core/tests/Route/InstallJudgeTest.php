@@ -7,8 +7,8 @@ namespace JadeStep\Core\Tests\Route;
 use JadeStep\Core\Route\Installed;
 use JadeStep\Core\Route\InstallJudge;
 use JadeStep\Core\Route\Reason;
+use JadeStep\Core\Route\Timetable;
 use JadeStep\Core\Tests\Support\Sample;
-use JadeStep\Core\Time\Rfc3339;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -31,18 +31,12 @@ final class InstallJudgeTest extends TestCase
         array $bench = [],
     ): void {
         $almanac = Sample::almanac(Sample::catalogue([Sample::build('8.7.0', '8G210', $windows, $build)]));
-        $situation = Sample::situation($device);
+        $situation = Sample::situation($device, ['now' => $now]);
         $situation['bench'] = $bench + $situation['bench'];
         $read = Sample::read($situation);
-        $judge = new InstallJudge(
-            $almanac,
-            $read->device,
-            $read->bench->hostAgent,
-            $almanac->catalogues[0],
-            Rfc3339::parse($now),
-        );
+        $judge = new InstallJudge($almanac, $read, new Timetable($read));
 
-        $reasons = $judge->reasons($almanac->builds('tarn')[0], Installed::on($read->device), Rfc3339::parse($now));
+        $reasons = $judge->reasons($almanac->builds('tarn')[0], Installed::on($read->device));
 
         self::assertSame(
             $expected,
@@ -141,13 +135,121 @@ final class InstallJudgeTest extends TestCase
                 ['code' => 'same-build'],
             ],
         ];
-        yield 'a host agent that is not known is too old' => [
+        // with 25 MB to fetch and nothing to back up the permit is asked for after 4 min 34.4 s
+        yield 'it ends before its permit can be asked for' => [
+            [['2026-05-04T17:00:00Z', '2026-11-20T09:04:34Z']],
+            [],
+            [],
+            $now,
+            [['code' => 'closes-too-soon', 'until' => '2026-11-20T09:04:34Z']],
+        ];
+        yield 'it ends just after' => [[['2026-05-04T17:00:00Z', '2026-11-20T09:04:35Z']], [], [], $now, []];
+        yield 'it opens just before its permit' => [[['2026-11-20T09:04:34Z', null]], [], [], $now, []];
+        yield 'it opens just after' => [
+            [['2026-11-20T09:04:35Z', null]],
+            [],
+            [],
+            $now,
+            [['code' => 'window-not-open-yet', 'from' => '2026-11-20T09:04:35Z']],
+        ];
+        yield 'it opens and ends before its permit' => [
+            [['2026-11-20T09:01:00Z', '2026-11-20T09:02:00Z']],
+            [],
+            [],
+            $now,
+            [['code' => 'window-not-open-yet', 'from' => '2026-11-20T09:01:00Z']],
+        ];
+        yield 'windows that touch are one' => [
+            [['2026-11-20T09:02:00Z', null], ['2026-05-04T17:00:00Z', '2026-11-20T09:02:00Z']],
+            [],
+            [],
+            $now,
+            [],
+        ];
+        yield 'windows that overlap are one, which ends with the later' => [
+            [
+                ['2026-05-04T17:00:00Z', '2026-11-20T09:03:00Z'],
+                ['2026-11-20T08:00:00Z', '2026-11-20T09:04:00Z'],
+                ['2026-11-20T08:10:00Z', '2026-11-20T08:20:00Z'],
+            ],
+            [],
+            [],
+            $now,
+            [['code' => 'closes-too-soon', 'until' => '2026-11-20T09:04:00Z']],
+        ];
+        yield 'an unknown rollback counter counts as 0' => [
+            $open,
+            ['rollbackIndex' => 0],
+            ['rollbackCounter' => null],
+            $now,
+            [],
+        ];
+        yield 'at the rollback counter' => [$open, ['rollbackIndex' => 3], [], $now, []];
+        yield 'at the radio level' => [$open, ['radioLevel' => 10], [], $now, []];
+        yield 'below the radio level' => [
+            $open,
+            ['radioLevel' => 9],
+            [],
+            $now,
+            [['code' => 'radio-mismatch', 'level' => 9, 'minimum' => 10]],
+        ];
+        yield 'a radio level that is not known is no reason' => [
+            $open,
+            ['radioLevel' => 0],
+            ['radioMinimum' => null],
+            $now,
+            [],
+        ];
+        yield 'the very host agent' => [$open, ['hostAgentMinimum' => '4.3'], [], $now, []];
+        yield 'an older host agent' => [
+            $open,
+            ['hostAgentMinimum' => '4.3.1'],
+            [],
+            $now,
+            [['code' => 'host-agent-old', 'minimum' => '4.3.1']],
+        ];
+        yield 'a host agent that is not known is no reason' => [
             $open,
             ['hostAgentMinimum' => '4.2'],
             [],
             $now,
-            [['code' => 'host-agent-old', 'minimum' => '4.2.0']],
+            [],
             ['hostAgent' => null],
+        ];
+        yield 'for in-place moves only, and one leads there' => [
+            $open,
+            ['eraseInstall' => false, 'inPlaceFrom' => '>=8.6 <8.7'],
+            ['version' => '8.6.0', 'build' => '8F190'],
+            $now,
+            [['code' => 'in-place-only']],
+        ];
+        yield 'an update that would go down, and takes nothing from here' => [
+            $open,
+            ['eraseInstall' => false, 'inPlaceFrom' => '>=8.6 <8.7'],
+            [],
+            $now,
+            [['code' => 'not-newer'], ['code' => 'not-accepted-in-place'], ['code' => 'in-place-only']],
+        ];
+        yield 'a step-down from another major that it would take' => [
+            $open,
+            ['eraseInstall' => false, 'stepDownFrom' => '>=9.0 <9.4'],
+            [],
+            $now,
+            [['code' => 'major-step-in-place'], ['code' => 'in-place-only']],
+        ];
+        yield 'a step-down that it does not take' => [
+            $open,
+            ['eraseInstall' => false, 'stepDownFrom' => '>=8.9 <9.0'],
+            ['version' => '8.8.0', 'build' => '8H95'],
+            $now,
+            [['code' => 'not-accepted-step-down'], ['code' => 'in-place-only']],
+        ];
+        yield 'a closed build that is erased only: its other moves are not spoken of' => [
+            [['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z']],
+            [],
+            [],
+            $now,
+            [['code' => 'window-closed', 'since' => '2026-09-01T00:00:00Z']],
         ];
     }
 }

@@ -41,19 +41,17 @@ final class RandomSituations
         $this->seed($seed);
     }
 
-    /** @return array{array<string, mixed>, array<string, mixed>} catalogue and situation */
+    /** @return array{non-empty-list<array<string, mixed>>, array<string, mixed>} catalogues and situation */
     public function next(): array
     {
         $builds = array_map($this->build(...), $this->some(self::VERSIONS, 3, 7));
         $installed = $builds[$this->int(0, count($builds) - 1)];
 
         return [
-            Sample::catalogue($builds, [
-                'freshUntil' => $this->chance(4) ? '2026-11-20T08:59:59Z' : '2026-11-20T20:00:00Z',
-            ]),
+            $this->catalogues($builds),
             Sample::situation(
                 [
-                    'hardwareId' => match ($this->int(0, 40)) {
+                    'hardwareId' => match ($this->int(0, 30)) {
                         0 => null,
                         1 => 'FN7-1',
                         default => 'FN7-2',
@@ -72,10 +70,66 @@ final class RandomSituations
                         'backup' => ['plain', 'encrypted', 'none'][$this->int(0, 2)],
                         'sideExports' => $this->chance(25) ? ['contacts'] : [],
                     ],
-                    'goal' => $this->goal(),
+                    'goal' => $this->goal($builds[$this->int(0, count($builds) - 1)]['version']),
+                    'bench' => [
+                        'linkBytesPerSecond' => 6_100_000,
+                        'backupBytesPerSecond' => 30_000_000,
+                        'returnBytesPerSecond' => 30_000_000,
+                        'hostAgent' => $this->chance(85) ? '4.3' : null,
+                        'freeDiskBytes' => 200_000_000_000,
+                    ],
                 ] + ($this->chance(15) ? ['startsAt' => sprintf('2026-11-20T09:%02d:00Z', $this->int(1, 59))] : []),
             ),
         ];
+    }
+
+    /**
+     * Sometimes two vendors speak for the line, of builds of their own and of some that both carry.
+     *
+     * @param  list<array<string, mixed>>  $builds
+     * @return non-empty-list<array<string, mixed>>
+     */
+    private function catalogues(array $builds): array
+    {
+        $fresh = fn (): string => $this->chance(6) ? '2026-11-20T08:59:59Z' : '2026-11-20T20:00:00Z';
+        if ($this->chance(70)) {
+            return [Sample::catalogue($builds, ['freshUntil' => $fresh()])];
+        }
+        $cut = $this->int(0, count($builds) - 1);
+        $theirs = array_map(fn (array $b): array => $this->chance(50) ? $this->repackaged($b) : $b, $builds);
+
+        return [
+            Sample::catalogue(array_slice($builds, 0, $cut + 1), ['freshUntil' => $fresh()]),
+            Sample::catalogue(array_slice($theirs, $this->int(0, $cut)), [
+                'vendor' => ['id' => 'brightmere-east', 'name' => 'Brightmere East'],
+                'freshUntil' => $this->chance(25) ? '2026-11-20T08:59:59Z' : '2026-11-20T20:00:00Z',
+                'issuedAt' => '2026-11-20T07:00:00Z',
+                'models' => [],
+                'accessories' => [],
+            ]),
+        ];
+    }
+
+    /**
+     * @param  array<string, mixed>  $build
+     * @return array<string, mixed>
+     */
+    private function repackaged(array $build): array
+    {
+        $build['packages'][0]['sha256'] = hash('sha256', $build['build'].' again');
+        $build['packages'][0]['bytes'] = $this->int(1, 6) * 1_000_000_000;
+        $build['packages'][0]['signing'] = $this->signing();
+
+        return $build;
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function signing(): array
+    {
+        return array_map(
+            static fn (array $w): array => ['from' => $w[0], 'until' => $w[1], 'announced' => false],
+            $this->windows(),
+        );
     }
 
     /** @return array<string, mixed> */
@@ -86,12 +140,13 @@ final class RandomSituations
         $build = Sample::build($version, $label, $this->windows(), [
             'channel' => $channel,
             'releasedAt' => sprintf('2026-%02d-01T00:00:00Z', $this->int(1, 10)),
-            'rollbackIndex' => $this->int(1, 3),
-            'radioLevel' => $this->int(0, 1) + ($this->chance(70) ? 1 : 0),
-            'eraseInstall' => $this->chance(70),
-            'inPlaceFrom' => $this->chance(60)
+            'rollbackIndex' => $this->chance(80) ? 2 : $this->int(1, 3),
+            'radioLevel' => $this->int(0, 1) + ($this->chance(85) ? 1 : 0),
+            'eraseInstall' => $this->chance(60),
+            'inPlaceFrom' => $this->chance(75)
                 ? '>='.$this->pick(['7.0.0', '8.0.0', '9.0.0']).' <'.$this->pick(['9.0.0', '10.0.0', '11.0.0'])
                 : null,
+            'hostAgentMinimum' => $this->chance(12) ? $this->pick(['4.3', '4.4']) : null,
             'stepDownFrom' => $this->chance(35)
                 ? '>='.$this->pick(['8.0.0', '9.0.0']).' <'.$this->pick(['9.0.0', '10.0.0', '11.0.0'])
                 : null,
@@ -99,18 +154,33 @@ final class RandomSituations
         ]);
         $build['packages'][0]['bytes'] = $this->int(1, 6) * 1_000_000_000;
         $build['packages'][0]['hardwareIds'] = $this->chance(90) ? ['FN7-2'] : ['FN7-1', 'FN7-2'];
+        if ($this->chance(15)) {
+            $build['packages'][] = $this->repackaged($build)['packages'][0];
+        }
 
         return $build;
     }
 
-    /** @return list<array{string, string|null}> open, closed, closing within the hour, or opening within it */
+    /**
+     * Open, closed, closing within hours or opening within them; one that touches the next, or overlaps it.
+     *
+     * @return list<array{string, string|null}>
+     */
     private function windows(): array
     {
-        return match ($this->int(0, 9)) {
+        $soon = fn (): string => sprintf('2026-11-20T%02d:%02d:00Z', $this->int(9, 10), $this->int(1, 59));
+
+        return match ($this->int(0, 12)) {
             0 => [],
             1 => [['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z']],
-            2, 3 => [['2026-05-01T00:00:00Z', sprintf('2026-11-20T09:%02d:00Z', $this->int(1, 59))]],
-            4 => [[sprintf('2026-11-20T09:%02d:00Z', $this->int(1, 59)), null]],
+            2, 3, 8 => [['2026-05-01T00:00:00Z', $soon()]],
+            4 => [[$soon(), null]],
+            5 => [
+                ['2026-11-20T09:30:00Z', $this->chance(50) ? null : '2026-11-20T10:30:00Z'],
+                ['2026-05-01T00:00:00Z', '2026-11-20T09:30:00Z'],
+            ],
+            6 => [['2026-05-01T00:00:00Z', '2026-11-20T09:40:00Z'], ['2026-11-20T09:10:00Z', '2026-11-20T11:10:00Z']],
+            7 => [['2026-05-01T00:00:00Z', '2026-09-01T00:00:00Z'], ['2026-12-01T00:00:00Z', null]],
             default => [['2026-05-01T00:00:00Z', null]],
         };
     }
@@ -120,7 +190,7 @@ final class RandomSituations
     {
         return [
             'kind' => $kind,
-            'items' => $this->int(1, 900),
+            'items' => $this->chance(12) ? 0 : $this->int(1, 900),
             'bytes' => $this->int(1, 4) * 1_000_000_000,
             'lastChangedAt' => $this->chance(80) ? $this->time() : null,
             'syncedAt' => $this->chance(30) ? $this->time() : null,
@@ -138,7 +208,7 @@ final class RandomSituations
             'where' => $this->chance(30) ? 'cloud' : 'bag',
             'takenAt' => $this->time(),
             'madeOn' => $madeOn,
-            'declaredVersion' => $madeOn,
+            'declaredVersion' => $this->chance(20) ? $this->pick(['7.4.0', '8.1.0']) : $madeOn,
             'encrypted' => $encrypted,
             'passphraseProven' => $this->chance(70),
             'verified' => $this->chance(80),
@@ -147,14 +217,20 @@ final class RandomSituations
         ];
     }
 
-    /** @return array<string, mixed> */
-    private function goal(): array
+    /**
+     * Mostly something that a build could fulfil.
+     *
+     * @return array<string, mixed>
+     */
+    private function goal(string $version): array
     {
-        return match ($this->int(0, 3)) {
+        return match ($this->int(0, 6)) {
             0 => ['exact' => $this->pick(self::VERSIONS)],
             1 => ['newestInMajor' => $this->int(7, 10)],
             2 => ['newestBelow' => $this->pick(['8.1.0', '9.0.0', '9.1.0', '10.0.0'])],
-            default => ['newestBefore' => sprintf('2026-%02d-15T00:00:00Z', $this->int(2, 10))],
+            3 => ['newestBefore' => sprintf('2026-%02d-15T00:00:00Z', $this->int(2, 10))],
+            4 => ['newestInMajor' => (int) $version],
+            default => ['exact' => $version],
         };
     }
 
