@@ -117,7 +117,7 @@ final readonly class Downloads
 
     public function fileOf(Bag $bag, Item $item): string
     {
-        return $this->bags->folder($bag->id)."/data/{$item->key()}";
+        return $this->bags->folder($bag->id)."/data/{$item->stored()}";
     }
 
     private function content(Bag $bag, ?Passphrase $passphrase): BagContent

@@ -26,14 +26,15 @@ final readonly class BagDescription
         public string $label,
         public ?string $loweredFrom = null,
         public ?\DateTimeImmutable $loweredAt = null,
+        public ?PayloadSharing $loweredPayload = null,
     ) {
     }
 
     /** The working copy's description: only the declared version differs, and where it comes from is said. */
-    public function lowered(string $id, Version $to, \DateTimeImmutable $at): self
+    public function lowered(string $id, Version $to, \DateTimeImmutable $at, PayloadSharing $payload): self
     {
         return new self($id, $this->deviceSerial, $this->hardwareId, $this->osLine, $this->madeOn, $to, $this->takenAt,
-            $this->encryption, $this->label, $this->id, $at);
+            $this->encryption, $this->label, $this->id, $at, $payload);
     }
 
     /** @param  string  $oxum octets and files of the payload, as RFC 8493 section 2.2.2 writes them */
@@ -54,7 +55,36 @@ final readonly class BagDescription
             ['Label', $this->label],
             ...($this->loweredFrom === null ? [] : [['Lowered-From', $this->loweredFrom]]),
             ...($this->loweredAt === null ? [] : [['Lowered-At', Rfc3339::format($this->loweredAt)]]),
+            ...($this->loweredPayload === null ? [] : [['Lowered-Payload', $this->loweredPayload->value]]),
         ]);
+    }
+
+    /** The labels that are this program's own, and the standard's where it relies on them: each stands once at most. */
+    public const LABELS = [
+        'External-Identifier',
+        'Payload-Oxum',
+        'Device-Serial',
+        'Hardware-Id',
+        'OS-Line',
+        'Made-On-Version',
+        'Declared-Version',
+        'Taken-At',
+        'Encryption',
+        'Label',
+        'Lowered-From',
+        'Lowered-At',
+        'Lowered-Payload',
+    ];
+
+    /** Any of them tells that the bag means to be the backup of a device. */
+    private const OF_A_BACKUP = ['Device-Serial', 'Made-On-Version', 'Declared-Version', 'Taken-At'];
+
+    /** @param  list<array{string, string}>  $lines */
+    public static function isMeant(array $lines): bool
+    {
+        $labels = array_map(static fn (array $l): string => strtolower($l[0]), $lines);
+
+        return array_intersect(array_map(strtolower(...), self::OF_A_BACKUP), $labels) !== [];
     }
 
     /** @throws NotABag where a line that a backup needs is missing or unreadable */
@@ -80,6 +110,7 @@ final readonly class BagDescription
             $info['label'] ?? '',
             $isLowered ? self::line($info, 'Lowered-From', $text) : null,
             $hasTime ? self::line($info, 'Lowered-At', Rfc3339::parse(...)) : null,
+            PayloadSharing::tryFrom($info['lowered-payload'] ?? ''),
         );
     }
 

@@ -53,7 +53,7 @@ final readonly class BagReader
     /** @return resource */
     public function content(Item $item)
     {
-        $stream = @fopen("{$this->folder}/data/".PayloadPath::parse($item->key()), 'rb');
+        $stream = @fopen("{$this->folder}/data/".PayloadPath::parse($item->stored()), 'rb');
 
         return $stream === false
             ? throw UnreadableInventory::line(0, 'names '.$item->key().', which cannot be opened')

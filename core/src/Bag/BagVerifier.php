@@ -6,25 +6,42 @@ namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\BagException;
 use JadeStep\Core\Bag\Exception\NotABag;
-use JadeStep\Core\Bag\Internal\Listing;
+use JadeStep\Core\Bag\Internal\Algorithm;
+use JadeStep\Core\Bag\Internal\FetchList;
 use JadeStep\Core\Bag\Internal\Manifest;
+use JadeStep\Core\Bag\Internal\ManifestSet;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\TagLines;
 use JadeStep\Core\Bag\Internal\Tree;
 
-/** Reads every byte of a bag and names every fault: RFC 8493 section 3, and what a backup needs beside it. */
+/**
+ * Reads every byte of a bag and names every fault: RFC 8493 section 3, and what a backup needs beside it. Every
+ * manifest and tag manifest that is there is checked in full. A bag that does not mean to be the backup of a device is
+ * judged by the standard alone.
+ */
 final class BagVerifier
 {
     /** @var list<Fault> */
     private array $faults = [];
 
-    private int $files = 0;
+    /** @var array<string, int> payload files and their bytes, by their paths from the bag's folder */
+    private array $payload = [];
 
     private int $bytes = 0;
+
+    /** @var list<string> names of manifests whose algorithm is not known here */
+    private array $unchecked = [];
+
+    /** @var list<array{string, string}> */
+    private readonly array $info;
+
+    private readonly bool $isBackup;
 
     /** @param  (callable(int): void)|null  $progress */
     private function __construct(private readonly string $folder, private $progress)
     {
+        $this->info = TagLines::parse((string) @file_get_contents("{$folder}/".TagFiles::INFO));
+        $this->isBackup = BagDescription::isMeant($this->info) || is_file("{$folder}/".TagFiles::INVENTORY);
     }
 
     /**
@@ -34,27 +51,67 @@ final class BagVerifier
      */
     public static function verify(string $folder, ?callable $progress = null): Verification
     {
+        $verifier = self::of($folder, $progress);
+        $manifests = $verifier->structureAgainst();
+        $verifier->compareAll($manifests);
+        $description = $verifier->description();
+        $counts = $verifier->counts($description, $manifests);
+
+        return new Verification(
+            $verifier->faults,
+            $description,
+            count($verifier->payload),
+            $verifier->bytes,
+            $counts,
+            $verifier->unchecked,
+        );
+    }
+
+    /**
+     * What is wrong with a bag beside the bytes of its payload, which are not read.
+     *
+     * @return list<Fault>
+     *
+     * @throws NotABag where there is no bag to judge
+     */
+    public static function structure(string $folder): array
+    {
+        $verifier = self::of($folder, null);
+        $verifier->structureAgainst();
+
+        return $verifier->faults;
+    }
+
+    /** @param  (callable(int): void)|null  $progress */
+    private static function of(string $folder, ?callable $progress): self
+    {
         $folder = rtrim($folder, '/');
         if (! is_file("{$folder}/bagit.txt")) {
             throw NotABag::folder(basename($folder));
         }
 
-        return (new self($folder, $progress))->run();
+        return new self($folder, $progress);
     }
 
-    private function run(): Verification
+    /** @return ManifestSet the payload manifests */
+    private function structureAgainst(): ManifestSet
     {
         $this->declaration();
-        $payload = $this->manifest(TagFiles::MANIFEST);
-        $tags = $this->manifest(TagFiles::TAG_MANIFEST);
-        $this->tagFiles($tags);
-        $this->payload($payload);
-        $this->oxum();
-        $description = $this->description();
+        $manifests = ManifestSet::read($this->folder, 'manifest', $this->isBackup);
+        $tags = ManifestSet::read($this->folder, 'tagmanifest', $this->isBackup);
+        array_push($this->faults, ...$manifests->faults, ...$tags->faults);
+        if (! file_exists("{$this->folder}/data") && ! is_link("{$this->folder}/data") && ! $manifests->listAny()) {
+            throw NotABag::withoutPayload(basename($this->folder));
+        }
+        $this->tagFiles($tags, $manifests);
+        $this->walk();
+        $this->listed($manifests);
+        array_push($this->faults, ...FetchList::faults($this->folder));
+        $this->labels();
 
-        $counts = $this->counts($description, $payload);
+        $this->unchecked = [...$manifests->unknown, ...$tags->unknown];
 
-        return new Verification($this->faults, $description, $this->files, $this->bytes, $counts);
+        return $manifests;
     }
 
     private function declaration(): void
@@ -66,87 +123,126 @@ final class BagVerifier
         if (! $good) {
             $this->fault(FaultCode::BadDeclaration, 'bagit.txt');
         }
-        if (is_file("{$this->folder}/fetch.txt")) {
-            $this->fault(FaultCode::Missing, 'fetch.txt', 'the bag leaves files to be fetched, so it is not whole');
-        }
     }
 
-    /** @return array<string, string> */
-    private function manifest(string $name): array
+    /** Tag files are whatever is not in data/; tag manifests list none of themselves, and every payload manifest. */
+    private function tagFiles(ManifestSet $tags, ManifestSet $manifests): void
     {
-        $text = is_link("{$this->folder}/{$name}") ? false : @file_get_contents("{$this->folder}/{$name}");
-        if ($text === false) {
-            $this->fault(FaultCode::Missing, $name);
-
-            return [];
-        }
-        $manifest = Manifest::parse($text, $name);
-        array_push($this->faults, ...$manifest->faults);
-
-        return $manifest->digests;
-    }
-
-    /** @param  array<string, string>  $tags */
-    private function tagFiles(array $tags): void
-    {
-        foreach ($tags as $path => $digest) {
-            if (str_starts_with($path, 'data/')) {
-                $this->fault(FaultCode::BadManifest, $path, 'payload in the tag manifest');
-            } else {
-                $this->compare($path, $digest);
+        $listed = [];
+        foreach ($tags->byAlgorithm as $name => $tag) {
+            foreach ($tag->digests as $path => $digest) {
+                $path = (string) $path;
+                $listed[$path] = true;
+                if (str_starts_with($path, 'data/') || preg_match('/\Atagmanifest-[^\/]+\.txt\z/', $path) === 1) {
+                    $this->fault(FaultCode::BadManifest, $path, 'it does not belong into a tag manifest');
+                } else {
+                    $this->compare($path, $digest, Algorithm::from($name));
+                }
             }
         }
-        foreach (Listing::names($this->folder) as $name) {
-            $path = "{$this->folder}/{$name}";
-            if (is_link($path)) {
-                $this->fault(FaultCode::Link, $name);
-            } elseif (is_file($path) && $name !== TagFiles::TAG_MANIFEST && ! isset($tags[$name])) {
-                $this->fault(FaultCode::Unlisted, $name);
+        foreach (Tree::listing($this->folder, 'data') as $path => [$type]) {
+            $path = (string) $path;
+            $isTagManifest = preg_match('/\Atagmanifest-[^\/]+\.txt\z/', $path) === 1;
+            if ($type !== 'f') {
+                $this->fault($type === 'l' ? FaultCode::Link : FaultCode::Unlisted, $path);
+            } elseif (! isset($listed[$path]) && ! $isTagManifest && ($this->isBackup || $tags->byAlgorithm !== [])) {
+                $this->fault(FaultCode::Unlisted, $path);
+            }
+        }
+        foreach ($tags->byAlgorithm as $name => $tag) {
+            foreach (array_keys($manifests->byAlgorithm) as $payload) {
+                $file = "manifest-{$payload}.txt";
+                if (isset($listed[$file]) && ! isset($tag->digests[$file])) {
+                    $this->fault(FaultCode::Unlisted, $file, "tagmanifest-{$name}.txt does not list it");
+                }
             }
         }
     }
 
-    /** @param  array<string, string>  $payload */
-    private function payload(array $payload): void
+    private function walk(): void
     {
-        foreach (Tree::files("{$this->folder}/data") as $path => $info) {
-            $this->seen("data/{$path}", $info, $payload);
-        }
-        $there = [];
-        foreach ($payload as $path => $digest) {
-            $file = "{$this->folder}/{$path}";
-            if (! str_starts_with($path, 'data/')) {
-                $this->fault(FaultCode::BadManifest, $path, 'not below data/');
-            } elseif (is_file($file) && ! is_link($file)) {
-                $there[$path] = $file;
-            } elseif (! is_link($file)) {
-                $this->fault(FaultCode::Missing, $path);
-            }
-        }
-        $digests = Digest::ofFiles(array_values($there), $this->progress);
-        foreach ($there as $path => $file) {
-            if ($digests[$file] !== $payload[$path]) {
-                $this->fault($digests[$file] === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
-            }
-        }
-    }
-
-    /** @param  array<string, string>  $payload */
-    private function seen(string $path, \SplFileInfo $info, array $payload): void
-    {
-        if ($info->isLink()) {
-            $this->fault(FaultCode::Link, $path);
+        if (is_link("{$this->folder}/data")) {
+            $this->fault(FaultCode::Link, 'data');
 
             return;
         }
-        $this->files++;
-        $this->bytes += $info->getSize();
-        if (! isset($payload[$path])) {
-            $this->fault(FaultCode::Unlisted, $path);
+        foreach (Tree::listing("{$this->folder}/data") as $path => [$type, $bytes]) {
+            if ($type === 'l') {
+                $this->fault(FaultCode::Link, "data/{$path}");
+
+                continue;
+            }
+            $this->payload["data/{$path}"] = $bytes;
+            $this->bytes += $bytes;
+            if ($type !== 'f') {
+                $this->fault(FaultCode::Unreadable, "data/{$path}", 'it is no ordinary file');
+            }
         }
     }
 
-    private function compare(string $path, string $digest): void
+    /** Every payload manifest lists every payload file (RFC 8493 section 2.1.3), and nothing that is not there. */
+    private function listed(ManifestSet $manifests): void
+    {
+        $missing = [];
+        foreach ($manifests->byAlgorithm as $name => $manifest) {
+            foreach (array_keys($manifest->digests) as $path) {
+                $path = (string) $path;
+                if (! str_starts_with($path, 'data/')) {
+                    $this->fault(FaultCode::BadManifest, $path, 'not below data/');
+                } elseif (! isset($this->payload[$path]) && ! isset($missing[$path])) {
+                    $missing[$path] = true;
+                    if (! is_link("{$this->folder}/{$path}") && ! is_link("{$this->folder}/data")) {
+                        $this->fault(FaultCode::Missing, $path);
+                    }
+                }
+            }
+        }
+        foreach (array_keys($this->payload) as $path) {
+            foreach ($manifests->byAlgorithm as $name => $manifest) {
+                if (! isset($manifest->digests[$path])) {
+                    $this->fault(FaultCode::Unlisted, $path, $name === 'sha256' ? '' : "in manifest-{$name}.txt");
+                    break;
+                }
+            }
+            if ($manifests->byAlgorithm === []) {
+                $this->fault(FaultCode::Unlisted, $path);
+            }
+        }
+    }
+
+    private function compareAll(ManifestSet $manifests): void
+    {
+        $altered = [];
+        $told = $this->progress;
+        foreach ($manifests->byAlgorithm as $name => $manifest) {
+            $there = [];
+            foreach ($manifest->digests as $path => $digest) {
+                $file = "{$this->folder}/{$path}";
+                if (isset($this->payload[$path]) && is_file($file)) {
+                    $there[$file] = [(string) $path, $digest];
+                }
+            }
+            $digests = Digest::ofFiles(array_map(strval(...), array_keys($there)), $told, $name);
+            foreach ($there as $file => [$path, $digest]) {
+                $found = $digests[$file] ?? null;
+                if ($found !== $digest && ! isset($altered[$path])) {
+                    $altered[$path] = true;
+                    $this->fault($found === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
+                }
+            }
+            // the payload is told once, however many manifests it is held against
+            $told = $told === null ? null : $this->goesOn(...);
+        }
+    }
+
+    private function goesOn(): void
+    {
+        if ($this->progress !== null) {
+            ($this->progress)(0);
+        }
+    }
+
+    private function compare(string $path, string $digest, Algorithm $algorithm): void
     {
         $file = "{$this->folder}/{$path}";
         if (is_link($file)) {
@@ -157,22 +253,27 @@ final class BagVerifier
 
             return;
         }
-        $found = Digest::ofFile($file);
+        $found = Digest::ofFile($file, null, $algorithm->value);
         if ($found !== $digest) {
             $this->fault($found === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
         }
     }
 
-    private function oxum(): void
+    /** The sum of octets and files, and that no label of ours stands twice. */
+    private function labels(): void
     {
-        foreach (TagLines::parse((string) @file_get_contents("{$this->folder}/".TagFiles::INFO)) as [$label, $value]) {
-            if (strcasecmp($label, 'Payload-Oxum') === 0 && $value !== "{$this->bytes}.{$this->files}") {
-                $this->fault(
-                    FaultCode::WrongOxum,
-                    TagFiles::INFO,
-                    "said {$value}, found {$this->bytes}.{$this->files}",
-                );
+        $seen = [];
+        $ours = array_map(strtolower(...), BagDescription::LABELS);
+        $is = $this->bytes.'.'.count($this->payload);
+        foreach ($this->info as [$label, $value]) {
+            $key = strtolower($label);
+            if ($key === 'payload-oxum' && $value !== $is) {
+                $this->fault(FaultCode::WrongOxum, TagFiles::INFO, "said {$value}, found {$is}");
             }
+            if (isset($seen[$key]) && in_array($key, $ours, true)) {
+                $this->fault(FaultCode::Duplicate, TagFiles::INFO, $label);
+            }
+            $seen[$key] = true;
         }
     }
 
@@ -181,17 +282,16 @@ final class BagVerifier
         try {
             return BagReader::open($this->folder)->description();
         } catch (NotABag $e) {
-            $this->fault(FaultCode::Undescribed, TagFiles::INFO, $e->getMessage());
+            if ($this->isBackup) {
+                $this->fault(FaultCode::Undescribed, TagFiles::INFO, $e->getMessage());
+            }
 
             return null;
         }
     }
 
-    /**
-     * @param  array<string, string>  $payload
-     * @return array<string, int>
-     */
-    private function counts(?BagDescription $description, array $payload): array
+    /** @return array<string, int> */
+    private function counts(?BagDescription $description, ManifestSet $manifests): array
     {
         if ($description === null || $description->encryption !== Encryption::None) {
             return [];
@@ -203,16 +303,21 @@ final class BagVerifier
 
             return [];
         }
+        $listed = $manifests->byAlgorithm['sha256']->digests ?? [];
         foreach ($inventory->items as $item) {
-            if (($payload["data/{$item->key()}"] ?? null) !== $item->sha256) {
-                $this->fault(FaultCode::InventoryDiffers, "data/{$item->key()}");
+            $path = "data/{$item->stored()}";
+            $bytes = $this->payload[$path] ?? null;
+            if (($listed[$path] ?? null) !== $item->sha256) {
+                $this->fault(FaultCode::InventoryDiffers, $path);
+            } elseif ($bytes !== null && $bytes !== $item->bytes) {
+                $this->fault(FaultCode::InventoryDiffers, $path, "it says {$item->bytes} bytes of {$bytes}");
             }
         }
-        if (count($inventory->items) !== count($payload)) {
+        if (count($inventory->items) !== count($listed)) {
             $this->fault(
                 FaultCode::InventoryDiffers,
                 TagFiles::INVENTORY,
-                count($inventory->items).' items for '.count($payload).' files',
+                count($inventory->items).' items for '.count($listed).' files',
             );
         }
 

@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\Internal\ItemRecord;
 use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\Source;
+use JadeStep\Core\Bag\Internal\StoredNames;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\Tree;
 use JadeStep\Core\Bag\Internal\WorkFolder;
@@ -25,6 +26,8 @@ final class BagWriter implements Writer
 {
     private readonly string $work;
 
+    private readonly StoredNames $names;
+
     /** @param  array<string, Item>  $written by key */
     private function __construct(
         private readonly WorkFolder $folder,
@@ -32,6 +35,8 @@ final class BagWriter implements Writer
         private array $written,
     ) {
         $this->work = $folder->path;
+        $this->names = new StoredNames;
+        array_map($this->names->keep(...), array_values($written));
     }
 
     /**
@@ -73,13 +78,14 @@ final class BagWriter implements Writer
         $content,
         ?callable $progress = null,
     ): Item {
-        $place = 'data/'.PayloadPath::parse("{$kind}/{$path}");
-        $file = "{$this->work}/bag/{$place}";
+        $known = $this->written["{$kind}/{$path}"] ?? null;
+        $stored = $known === null ? $this->names->for($kind, $path) : $known->file;
+        $file = "{$this->work}/bag/data/".PayloadPath::parse($stored ?? "{$kind}/{$path}");
         Tree::makeFolder(dirname($file));
         [$bytes, $digest] = self::copy($content, "{$this->work}/item.part", $progress);
         Tree::rename("{$this->work}/item.part", $file);
         touch($file, $modifiedAt->getTimestamp());
-        $item = new Item($kind, $path, $bytes, $digest, $modifiedAt);
+        $item = new Item($kind, $path, $bytes, $digest, $modifiedAt, $stored);
         $this->written[$item->key()] = $item;
         $this->log($item);
 
@@ -123,7 +129,7 @@ final class BagWriter implements Writer
         $this->dropStrays($inventory);
         $manifest = [];
         foreach ($inventory->items as $item) {
-            $manifest['data/'.$item->key()] = $item->sha256;
+            $manifest['data/'.$item->stored()] = $item->sha256;
         }
         TagFiles::write("{$this->work}/bag", [
             TagFiles::INFO => $description->render($inventory->bytes().'.'.count($inventory->items)),
@@ -161,7 +167,7 @@ final class BagWriter implements Writer
     {
         $wanted = [];
         foreach ($inventory->items as $item) {
-            $wanted[$item->key()] = true;
+            $wanted[$item->stored()] = true;
         }
         foreach (Tree::files("{$this->work}/bag/data") as $path => $info) {
             if (! isset($wanted[$path])) {
@@ -212,7 +218,7 @@ final class BagWriter implements Writer
         $items = [];
         foreach (Listing::lines("{$work}/items.log") as $line) {
             $item = ItemRecord::read($line);
-            if ($item !== null && @filesize("{$work}/bag/data/{$item->key()}") === $item->bytes) {
+            if ($item !== null && @filesize("{$work}/bag/data/{$item->stored()}") === $item->bytes) {
                 $items[$item->key()] = $item;
             }
         }

@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\Internal\ItemRecord;
 use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\PgpMessage;
+use JadeStep\Core\Bag\Internal\StoredNames;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\Tree;
 use JadeStep\Core\Bag\Internal\WorkFolder;
@@ -45,6 +46,8 @@ final class EncryptedBagWriter implements Writer
     /** @var list<array{segment: string, path: string}> entries that do not count, since the item was fetched again */
     private array $superseded = [];
 
+    private readonly StoredNames $names;
+
     private function __construct(
         private readonly WorkFolder $folder,
         private readonly string $work,
@@ -52,6 +55,7 @@ final class EncryptedBagWriter implements Writer
         private readonly OpenPgp $pgp,
         private readonly int $segmentBytes,
     ) {
+        $this->names = new StoredNames;
     }
 
     /**
@@ -97,11 +101,12 @@ final class EncryptedBagWriter implements Writer
      */
     public function put(Item $listed, $content, ?callable $progress = null): Item
     {
-        PayloadPath::parse($listed->key());
+        $known = $this->written[$listed->key()] ?? null;
+        $stored = $known === null ? $this->names->for($listed->kind, $listed->path) : $known->file;
         $this->segmentFor($listed);
         $hash = hash_init('sha256');
         $bytes = $this->tar()->add(
-            $listed->key(),
+            $stored ?? $listed->key(),
             $listed->bytes,
             $listed->modifiedAt->getTimestamp(),
             $content,
@@ -120,6 +125,7 @@ final class EncryptedBagWriter implements Writer
             $bytes,
             $bytes === $listed->bytes ? $digest : hash('sha256', "changed {$digest} {$bytes}"),
             $listed->modifiedAt,
+            $stored,
         );
         $this->keep($item, $this->segment);
         $this->inSegment[] = $item;
@@ -247,10 +253,9 @@ final class EncryptedBagWriter implements Writer
                 continue;
             }
             foreach (explode("\n", trim($this->pgp->text($record))) as $line) {
-                $this->keep(
-                    ItemRecord::read($line) ?? throw new \LogicException('A whole record has whole lines.'),
-                    basename($record),
-                );
+                $item = ItemRecord::read($line) ?? throw new \LogicException('A whole record has whole lines.');
+                $this->keep($item, basename($record));
+                $this->names->keep($item);
             }
         }
     }
@@ -259,7 +264,7 @@ final class EncryptedBagWriter implements Writer
     {
         $key = $item->key();
         if (isset($this->places[$key])) {
-            $this->superseded[] = ['segment' => $this->places[$key], 'path' => $key];
+            $this->superseded[] = ['segment' => $this->places[$key], 'path' => $item->stored()];
         }
         $this->written[$key] = $item;
         $this->places[$key] = $segment;

@@ -40,7 +40,7 @@ final readonly class EncryptedContent implements BagContent
     {
         $items = [];
         foreach ($this->inventory()->items as $item) {
-            $items[$item->key()] = $item;
+            $items[$item->stored()] = $item;
         }
         $superseded = $this->superseded();
         foreach ($this->segments() as $segment) {
@@ -84,7 +84,7 @@ final readonly class EncryptedContent implements BagContent
         }
         $faults = [];
         foreach ($this->inventory()->items as $item) {
-            $entry = $found[$item->key()] ?? null;
+            $entry = $found[$item->stored()] ?? null;
             if ($entry === null) {
                 $faults[] = Fault::of(FaultCode::Missing, $item->key());
             } elseif ($entry !== [$item->bytes, $item->sha256]) {
@@ -104,7 +104,7 @@ final readonly class EncryptedContent implements BagContent
         $file = "{$this->folder}/data/".self::SUPERSEDED;
         $found = [];
         foreach (is_file($file) ? explode("\n", trim($this->pgp->text($file))) : [] as $line) {
-            $entry = json_decode($line, true, 4, JSON_THROW_ON_ERROR);
+            $entry = json_decode($line, true, 4);
             $segment = is_array($entry) ? $entry['segment'] ?? null : null;
             $path = is_array($entry) ? $entry['path'] ?? null : null;
             if (! is_string($segment) || ! is_string($path)) {

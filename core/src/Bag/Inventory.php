@@ -5,13 +5,18 @@ declare(strict_types=1);
 namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\UnreadableInventory;
+use JadeStep\Core\Bag\Exception\UnsafePath;
 use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Time\Rfc3339;
 
-/** A listing of kinds and their items, as JSON Lines: per kind first its header, then its items. */
+/**
+ * A listing of kinds and their items, as JSON Lines: per kind first its header, then its items. A path is whatever the
+ * device calls the item; where a bag stores it under another name, `file` says it.
+ */
 final readonly class Inventory
 {
-    private const LONGEST_LINE = 8192;
+    private const LONGEST_LINE = 65_536;
 
     /**
      * @param  list<KindHeader>  $kinds
@@ -73,7 +78,7 @@ final readonly class Inventory
                 yield self::json([
                     'kind' => $item->kind, 'path' => $item->path, 'bytes' => $item->bytes,
                     'sha256' => $item->sha256, 'modifiedAt' => Rfc3339::format($item->modifiedAt),
-                ]);
+                ] + ($item->file === null ? [] : ['file' => $item->file]));
             }
         }
     }
@@ -153,7 +158,8 @@ final readonly class Inventory
     {
         $good = is_string($fields['path'] ?? null) && is_int($fields['bytes'] ?? null) && $fields['bytes'] >= 0
             && is_string($fields['sha256'] ?? null) && preg_match('/\A[0-9a-f]{64}\z/', $fields['sha256']) === 1
-            && is_string($fields['modifiedAt'] ?? null);
+            && is_string($fields['modifiedAt'] ?? null)
+            && (! isset($fields['file']) || is_string($fields['file']));
         if (! $good || ! isset($kinds[self::kindOf($fields)])) {
             throw UnreadableInventory::line(
                 $number,
@@ -161,14 +167,7 @@ final readonly class Inventory
             );
         }
         try {
-            $path = PayloadPath::parse($fields['path'])->path;
-            $item = new Item(
-                self::kindOf($fields),
-                $path,
-                $fields['bytes'],
-                $fields['sha256'],
-                Rfc3339::parse($fields['modifiedAt']),
-            );
+            $item = self::item($fields, self::kindOf($fields));
         } catch (\InvalidArgumentException $e) {
             throw UnreadableInventory::line($number, 'cannot be read: '.$e->getMessage());
         }
@@ -176,6 +175,33 @@ final readonly class Inventory
             throw UnreadableInventory::line($number, 'names '.$item->key().' a second time');
         }
         $items[$item->key()] = $item;
+    }
+
+    /**
+     * @param  array<mixed>  $fields
+     *
+     * @throws \InvalidArgumentException
+     */
+    private static function item(array $fields, string $kind): Item
+    {
+        $f = Fields::of($fields);
+        $item = new Item(
+            $kind,
+            $f->string('path'),
+            $f->int('bytes'),
+            $f->string('sha256'),
+            $f->time('modifiedAt'),
+            $f->maybeString('file'),
+        );
+        if ($item->path === '' || strlen($item->path) > Item::LONGEST_PATH) {
+            throw UnsafePath::because($item->path, 'is empty or too long');
+        }
+        PayloadPath::parse($item->stored());
+        if (! str_starts_with($item->stored(), "{$kind}/")) {
+            throw UnsafePath::because($item->stored(), 'is not in the folder of its kind');
+        }
+
+        return $item;
     }
 
     private function assertCounts(int $lines): void

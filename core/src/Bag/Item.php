@@ -7,9 +7,14 @@ namespace JadeStep\Core\Bag;
 /** One item of an inventory. */
 final readonly class Item
 {
+    /** In bytes. */
+    public const LONGEST_PATH = 8192;
+
     /**
-     * @param  string  $path  relative to the kind
+     * @param  string  $path  relative to the kind, as the device calls it
      * @param  string  $sha256  64 lower-case hex digits
+     * @param  string|null  $file  where a bag stores it under another name than kind and path: below `data/`, or in
+     *   its tar
      */
     public function __construct(
         public string $kind,
@@ -17,7 +22,14 @@ final readonly class Item
         public int $bytes,
         public string $sha256,
         public \DateTimeImmutable $modifiedAt,
+        public ?string $file = null,
     ) {
+    }
+
+    /** The path of its bytes in a bag, which is safe to write to. */
+    public function stored(): string
+    {
+        return $this->file ?? $this->key();
     }
 
     public function key(): string

@@ -12,7 +12,7 @@ use JadeStep\Core\Bag\Internal\TagLines;
 final readonly class LoweredDifference
 {
     /** The copy's own name and origin; a device asks for neither. */
-    private const OWN = ['External-Identifier', 'Bagging-Date', 'Lowered-From', 'Lowered-At'];
+    private const OWN = ['External-Identifier', 'Bagging-Date', 'Lowered-From', 'Lowered-At', 'Lowered-Payload'];
 
     /**
      * @param  list<string>  $removed  lines of the original's description that the copy does not have

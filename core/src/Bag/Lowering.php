@@ -6,27 +6,42 @@ namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\LoweringRefused;
 use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Exception\WorkFolderHeld;
 use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
+use JadeStep\Core\Bag\Internal\ManifestSet;
+use JadeStep\Core\Bag\Internal\Nesting;
 use JadeStep\Core\Bag\Internal\Program;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\TagLines;
 use JadeStep\Core\Bag\Internal\Tree;
+use JadeStep\Core\Bag\Internal\WorkFolder;
 use JadeStep\Core\Version\Version;
 
 /**
- * Makes a lowered copy: a new bag with the same payload (hard links where the file system allows, else copies), the
- * same payload manifest byte for byte, and the declared version changed. The original is only read.
+ * Makes a lowered copy: a new bag with the same payload, the same payload manifests byte for byte, every other tag file
+ * and label, and the declared version changed. The original is only read.
+ *
+ * The payload is the copy's own where the file system clones files; else its files are linked, and share their bytes
+ * with the original, which has to be read again before it is trusted; where neither works they are copied. The copy
+ * says which it is (`Lowered-Payload`).
  */
 final class Lowering
 {
-    private const CARRIED = [TagFiles::MANIFEST, TagFiles::INVENTORY];
+    private const REWRITTEN = [
+        'External-Identifier',
+        'Bagging-Date',
+        'Declared-Version',
+        'Lowered-From',
+        'Lowered-At',
+        'Lowered-Payload',
+    ];
 
     /**
      * @param  string  $id  the new bag's own identifier
      *
-     * @throws NotABag|LoweringRefused|WriteFailed
+     * @throws NotABag|LoweringRefused|WriteFailed|WorkFolderHeld
      */
     public static function lower(
         string $from,
@@ -41,122 +56,116 @@ final class Lowering
         if (! $original->declaredVersion->isAbove($to)) {
             throw LoweringRefused::notLower($original->declaredVersion, $to);
         }
-        if (file_exists($into)) {
+        if (file_exists($into) || is_link($into)) {
             throw LoweringRefused::targetExists(basename($into));
         }
-        $tags = self::wholeTags($from);
-        $work = $into.'.writing';
-        Tree::remove($work);
-        $linked = self::sharePayload($from, $work);
-        $description = $original->lowered($id, $to, $now);
-        TagFiles::write(
-            $work,
-            [TagFiles::INFO => $description->render(self::oxum($from))],
-            self::carry($from, $work, $tags),
-        );
-        Tree::rename($work, $into);
+        if (Nesting::isIn($into, $from)) {
+            throw LoweringRefused::nested(basename($into));
+        }
+        $faults = BagVerifier::structure($from);
+        if ($faults !== []) {
+            throw LoweringRefused::damaged($faults[0]->message());
+        }
+        $work = WorkFolder::hold($into, "lowering {$original->id} to {$to} as {$id}");
+        try {
+            Tree::remove("{$work->path}/bag");
+            Tree::makeFolder("{$work->path}/bag");
+            $sharing = self::sharePayload($from, "{$work->path}/bag");
+            $description = $original->lowered($id, $to, $now, $sharing);
+            self::tagFiles($from, "{$work->path}/bag", $description);
+            Tree::rename("{$work->path}/bag", $into);
+        } finally {
+            $work->remove();
+        }
 
-        return new LoweredCopy($description, $original, $linked);
+        return new LoweredCopy($description, $original, $sharing === PayloadSharing::Linked ? self::files($from) : 0);
     }
 
-    /** @return array<string, string> the digests of the tag files, each compared */
-    private static function wholeTags(string $from): array
+    private static function sharePayload(string $from, string $work): PayloadSharing
     {
-        $manifest = Manifest::parse(
-            (string) @file_get_contents("{$from}/".TagFiles::TAG_MANIFEST),
-            TagFiles::TAG_MANIFEST,
-        );
-        if (
-            $manifest->faults !== []
-            || ! isset($manifest->digests[TagFiles::MANIFEST], $manifest->digests[TagFiles::INFO])
-        ) {
-            throw LoweringRefused::damaged(TagFiles::TAG_MANIFEST.' does not list the manifest and the description');
-        }
-        foreach ($manifest->digests as $name => $digest) {
-            if (@hash_file('sha256', "{$from}/{$name}") !== $digest) {
-                throw LoweringRefused::damaged("{$name} is not as it was written");
+        foreach (PayloadSharing::cases() as $sharing) {
+            // one file tells whether the file system does it; coreutils do a hundred thousand in half the time
+            $tried = Program::output(
+                ['cp', ...$sharing->options(), '--', "{$from}/".TagFiles::MANIFEST, "{$work}/tried"],
+            );
+            @unlink("{$work}/tried");
+            if ($tried !== null && Program::output(['cp', ...$sharing->options(), '--', "{$from}/data", "{$work}/data"]) !== null) {
+                return $sharing;
             }
+            Tree::remove("{$work}/data");
         }
-
-        return $manifest->digests;
+        throw WriteFailed::at('data');
     }
 
-    /** @return int how many files share their bytes with the original */
-    private static function sharePayload(string $from, string $work): int
-    {
-        Tree::makeFolder($work);
-        $odd = (string) Program::output([
-            'find',
-            "{$from}/data",
-            '!',
-            '-type',
-            'f',
-            '!',
-            '-type',
-            'd',
-            '-printf',
-            '%P',
-            '-quit',
-        ]);
-        if ($odd !== '') {
-            throw LoweringRefused::damaged("data/{$odd} is neither file nor folder");
-        }
-        // coreutils link a hundred thousand files in half the time; where they cannot, one by one, copying if need be
-        if (Program::output(['cp', '-al', '--', "{$from}/data", "{$work}/data"]) !== null) {
-            return (int) (explode('.', self::oxum($from))[1] ?? 0);
-        }
-        Tree::remove("{$work}/data");
-
-        return self::share("{$from}/data", "{$work}/data", 'data');
-    }
-
-    private static function share(string $from, string $to, string $named): int
-    {
-        Tree::makeFolder($to);
-        $linked = 0;
-        foreach (Listing::names($from) as $name) {
-            $linked += match (@filetype("{$from}/{$name}")) {
-                'file' => self::shareFile("{$from}/{$name}", "{$to}/{$name}", "{$named}/{$name}"),
-                'dir' => self::share("{$from}/{$name}", "{$to}/{$name}", "{$named}/{$name}"),
-                default => throw LoweringRefused::damaged("{$named}/{$name} is neither file nor folder"),
-            };
-        }
-
-        return $linked;
-    }
-
-    private static function shareFile(string $from, string $to, string $named): int
-    {
-        if (@link($from, $to)) {
-            return 1;
-        }
-
-        return @copy($from, $to) ? 0 : throw WriteFailed::at($named);
-    }
-
-    /**
-     * The tag files that stay as they are share their bytes too.
-     *
-     * @param  array<string, string>  $tags
-     * @return array<string, string>
-     */
-    private static function carry(string $from, string $work, array $tags): array
-    {
-        $carried = array_intersect_key($tags, array_flip(self::CARRIED));
-        foreach (array_keys($carried) as $name) {
-            self::shareFile("{$from}/{$name}", "{$work}/{$name}", $name);
-        }
-
-        return $carried;
-    }
-
-    private static function oxum(string $from): string
+    private static function files(string $from): int
     {
         foreach (TagLines::parse((string) file_get_contents("{$from}/".TagFiles::INFO)) as [$label, $value]) {
             if (strcasecmp($label, 'Payload-Oxum') === 0) {
-                return $value;
+                return (int) (explode('.', $value)[1] ?? 0);
             }
         }
-        throw LoweringRefused::damaged('its description names no Payload-Oxum');
+
+        return count([...Tree::listing("{$from}/data")]);
+    }
+
+    /** All tag files are the copy's own: the description and the tag manifests written anew, the others copied. */
+    private static function tagFiles(string $from, string $to, BagDescription $description): void
+    {
+        foreach (Tree::listing($from, 'data') as $path => $ignored) {
+            $path = (string) $path;
+            Tree::makeFolder(dirname("{$to}/{$path}"));
+            @copy("{$from}/{$path}", "{$to}/{$path}") || throw WriteFailed::at($path);
+        }
+        self::write("{$to}/".TagFiles::INFO, self::described("{$from}/".TagFiles::INFO, $description));
+        foreach (ManifestSet::read($from, 'tagmanifest', true)->byAlgorithm as $algorithm => $manifest) {
+            $digests = $manifest->digests;
+            $digests[TagFiles::INFO] = (string) Digest::ofFile("{$to}/".TagFiles::INFO, null, $algorithm);
+            self::write("{$to}/tagmanifest-{$algorithm}.txt", Manifest::render($digests));
+        }
+    }
+
+    /** The original's lines, in their order and as they are, with those that tell of the copy in their places. */
+    private static function described(string $file, BagDescription $copy): string
+    {
+        $new = array_column(TagLines::parse($copy->render('')), 1, 0);
+        $kept = [];
+        $isKept = true;
+        foreach (Listing::lines($file) as $line) {
+            $label = preg_match('/\A([^:\s][^:]*?)\s*:/', $line, $m) === 1 ? $m[1] : null;
+            $ours = $label === null ? null : self::rewritten($label);
+            $isKept = $label === null ? $isKept : $ours === null; // a line that is folded goes with its first
+            if ($ours !== null && isset($new[$ours])) {
+                $kept[] = "{$ours}: {$new[$ours]}";
+                unset($new[$ours]);
+            } elseif ($isKept) {
+                $kept[] = rtrim($line, "\r");
+            }
+        }
+        foreach (self::REWRITTEN as $label) {
+            if (isset($new[$label])) {
+                $kept[] = "{$label}: {$new[$label]}";
+            }
+        }
+
+        return implode("\n", $kept)."\n";
+    }
+
+    private static function rewritten(string $label): ?string
+    {
+        foreach (self::REWRITTEN as $ours) {
+            if (strcasecmp($ours, $label) === 0) {
+                return $ours;
+            }
+        }
+
+        return null;
+    }
+
+    private static function write(string $file, string $text): void
+    {
+        @chmod($file, 0o644); // as it is copied, a file of a sealed bag cannot be written to
+        if (@file_put_contents($file, $text) !== strlen($text)) {
+            throw WriteFailed::at(basename($file));
+        }
     }
 }

@@ -10,6 +10,7 @@ final readonly class Verification
     /**
      * @param  list<Fault>  $faults
      * @param  array<string, int>  $counts  items per kind, empty where the inventory cannot be read in the clear
+     * @param  list<string>  $unchecked  names of manifests whose algorithm is not known here
      */
     public function __construct(
         public array $faults,
@@ -17,6 +18,7 @@ final readonly class Verification
         public int $files,
         public int $bytes,
         public array $counts,
+        public array $unchecked = [],
     ) {
     }
 

@@ -71,7 +71,6 @@ final readonly class ZipBag
         $this->zip->numFiles <= $this->limits->entries
             || throw UntrustedArchive::tooMany($this->zip->numFiles, $this->limits->entries);
         $files = [];
-        $folded = [];
         $bytes = 0;
         for ($i = 0; $i < $this->zip->numFiles; $i++) {
             $stat = $this->zip->statIndex($i, \ZipArchive::FL_ENC_RAW);
@@ -83,11 +82,14 @@ final readonly class ZipBag
                 continue;
             }
             $path = $this->path($stat['name']);
-            $fold = mb_strtolower((string) \Normalizer::normalize($path));
-            isset($folded[$fold]) && throw UntrustedArchive::twice($path);
-            $folded[$fold] = true;
+            isset($files[$path]) && throw UntrustedArchive::twice($path);
             $bytes += $stat['size'];
             $files[$path] = ['index' => $i, 'bytes' => $stat['size']];
+        }
+        foreach (array_keys($files) as $path) {
+            for ($in = dirname((string) $path); $in !== '.'; $in = dirname($in)) {
+                isset($files[$in]) && throw UntrustedArchive::twice($in);
+            }
         }
         $this->assertSize($bytes);
         $tops = array_unique(

@@ -180,14 +180,20 @@ final class SideExport
 
     private function put(Item $item, string $text, string $folder): void
     {
-        $this->tar->addText("{$this->top}/{$folder}/{$item->path}", $text, $item->modifiedAt->getTimestamp());
+        $this->tar->addText($this->place($item, $folder), $text, $item->modifiedAt->getTimestamp());
+    }
+
+    /** Under the name by which the bag stores it, since a device may call it something that leads elsewhere. */
+    private function place(Item $item, string $folder): string
+    {
+        return "{$this->top}/{$folder}/".substr($item->stored(), strlen($item->kind) + 1);
     }
 
     /** @param  callable(int): string  $read */
     private function asItIs(Item $item, callable $read, string $folder): void
     {
         $this->tar->addPieces(
-            "{$this->top}/{$folder}/{$item->path}",
+            $this->place($item, $folder),
             $item->bytes,
             $item->modifiedAt->getTimestamp(),
             $read,

@@ -222,7 +222,7 @@ final class BagTest extends TestCase
         ];
         yield 'files left to be fetched' => [
             static fn (string $bag) => file_put_contents("{$bag}/fetch.txt", 'https://elsewhere.example/a 1 data/a'),
-            'missing fetch.txt',
+            'missing data/a',
             'unlisted fetch.txt',
         ];
         yield 'a path that climbs out' => [
@@ -280,6 +280,151 @@ final class BagTest extends TestCase
             $edit('inventory.jsonl', static fn (string $t): string => substr($t, 0, -140)),
             'inventory-differs inventory.jsonl',
         ];
+        $manifest = static fn (string $bag, string $algorithm, string $change = ''): mixed => file_put_contents(
+            "{$bag}/manifest-{$algorithm}.txt",
+            $change.implode('', array_map(
+                static fn (string $l): string => hash_file($algorithm, "{$bag}/".self::pathOf($l)).'  '.substr($l, 66),
+                file("{$bag}/manifest-sha256.txt") ?: [],
+            )),
+        );
+        $listed = static function (string $bag, string ...$more): void {
+            $digests = [];
+            foreach (['bag-info.txt', 'bagit.txt', 'inventory.jsonl', 'manifest-sha256.txt', ...$more] as $name) {
+                $digests[$name] = (string) hash_file('sha256', "{$bag}/{$name}");
+            }
+            file_put_contents("{$bag}/tagmanifest-sha256.txt", Manifest::render($digests));
+        };
+        foreach (['sha512', 'sha1', 'md5'] as $algorithm) {
+            yield "a good {$algorithm} manifest beside" => [
+                static function (string $bag) use ($algorithm, $manifest, $listed): void {
+                    $manifest($bag, $algorithm);
+                    $listed($bag, "manifest-{$algorithm}.txt");
+                },
+            ];
+            yield "a {$algorithm} manifest with a wrong digest" => [
+                static function (string $bag) use ($algorithm, $manifest, $listed): void {
+                    $manifest($bag, $algorithm);
+                    $text = (string) file_get_contents("{$bag}/manifest-{$algorithm}.txt");
+                    $text[0] = $text[0] === '0' ? '1' : '0';
+                    file_put_contents("{$bag}/manifest-{$algorithm}.txt", $text);
+                    $listed($bag, "manifest-{$algorithm}.txt");
+                },
+                'altered data/contacts/una.vcf',
+            ];
+            yield "a {$algorithm} manifest that leaves a file out" => [
+                static function (string $bag) use ($algorithm, $manifest, $listed): void {
+                    $manifest($bag, $algorithm);
+                    $lines = file("{$bag}/manifest-{$algorithm}.txt") ?: [];
+                    file_put_contents("{$bag}/manifest-{$algorithm}.txt", implode('', array_slice($lines, 1)));
+                    $listed($bag, "manifest-{$algorithm}.txt");
+                },
+                'unlisted data/contacts/una.vcf',
+            ];
+            yield "a good {$algorithm} tag manifest" => [
+                static fn (string $bag) => file_put_contents(
+                    "{$bag}/tagmanifest-{$algorithm}.txt",
+                    hash_file($algorithm, "{$bag}/manifest-sha256.txt")."  manifest-sha256.txt\n",
+                ),
+            ];
+            yield "a {$algorithm} tag manifest with a wrong digest" => [
+                static fn (string $bag) => file_put_contents(
+                    "{$bag}/tagmanifest-{$algorithm}.txt",
+                    hash($algorithm, 'x')."  manifest-sha256.txt\n",
+                ),
+                'altered manifest-sha256.txt',
+            ];
+            yield "a {$algorithm} tag manifest that leaves the payload manifest out" => [
+                static fn (string $bag) => file_put_contents(
+                    "{$bag}/tagmanifest-{$algorithm}.txt",
+                    hash_file($algorithm, "{$bag}/bagit.txt")."  bagit.txt\n",
+                ),
+                'unlisted manifest-sha256.txt',
+            ];
+        }
+        yield 'a manifest that lists a file that is not there' => [
+            static function (string $bag) use ($manifest, $listed): void {
+                $manifest($bag, 'md5', hash('md5', 'x')."  data/contacts/nobody.vcf\n");
+                $listed($bag, 'manifest-md5.txt');
+            },
+            'missing data/contacts/nobody.vcf',
+        ];
+        yield 'a manifest of an algorithm that is not known' => [
+            static function (string $bag) use ($listed): void {
+                file_put_contents("{$bag}/manifest-blake2b.txt", 'whatever');
+                $listed($bag, 'manifest-blake2b.txt');
+            },
+        ];
+        yield 'a tag manifest that lists a tag manifest' => [
+            static fn (string $bag) => file_put_contents(
+                "{$bag}/tagmanifest-md5.txt",
+                hash_file('md5', "{$bag}/manifest-sha256.txt")."  manifest-sha256.txt\n"
+                    .hash_file('md5', "{$bag}/tagmanifest-sha256.txt")."  tagmanifest-sha256.txt\n",
+            ),
+            'bad-manifest tagmanifest-sha256.txt',
+        ];
+        yield 'a tag folder that is listed' => [
+            static function (string $bag) use ($listed): void {
+                mkdir("{$bag}/depot/deep", recursive: true);
+                file_put_contents("{$bag}/depot/deep/note.txt", 'x');
+                $listed($bag, 'depot/deep/note.txt');
+            },
+        ];
+        yield 'a tag folder that is not' => [
+            static function (string $bag): void {
+                mkdir("{$bag}/depot/deep", recursive: true);
+                file_put_contents("{$bag}/depot/deep/note.txt", 'x');
+                symlink('/etc', "{$bag}/depot/etc");
+            },
+            'unlisted depot/deep/note.txt',
+            'link depot/etc',
+        ];
+        yield 'an altered file in a tag folder' => [
+            static function (string $bag) use ($listed): void {
+                mkdir("{$bag}/depot");
+                file_put_contents("{$bag}/depot/note.txt", 'x');
+                $listed($bag, 'depot/note.txt');
+                file_put_contents("{$bag}/depot/note.txt", 'y');
+            },
+            'altered depot/note.txt',
+        ];
+        yield 'a tag file that is called by a number' => [
+            static function (string $bag) use ($listed): void {
+                file_put_contents("{$bag}/123", 'x');
+                $listed($bag, '123');
+            },
+        ];
+        yield 'one of that name that is not listed' => [
+            static fn (string $bag) => file_put_contents("{$bag}/123", 'x'),
+            'unlisted 123',
+        ];
+        yield 'a link for the payload' => [
+            static function (string $bag): void {
+                rename("{$bag}/data", "{$bag}-data");
+                symlink("{$bag}-data", "{$bag}/data");
+            },
+            'link data',
+            'wrong-oxum bag-info.txt',
+        ];
+        yield 'a pipe in the payload' => [
+            static fn (string $bag) => posix_mkfifo("{$bag}/data/pipe", 0o600),
+            'unreadable data/pipe',
+            'unlisted data/pipe',
+            'wrong-oxum bag-info.txt',
+        ];
+        foreach (['Declared-Version: 8.7.0', 'payload-oxum: 20035.5', 'Label: again'] as $line) {
+            yield "a label that stands twice: {$line}" => [
+                $edit('bag-info.txt', static fn (string $t): string => "{$t}{$line}\n"),
+                'duplicate bag-info.txt',
+                ...str_starts_with($line, 'payload') ? ['wrong-oxum bag-info.txt'] : [],
+            ];
+        }
+        yield 'a label of somebody else that stands twice' => [
+            $edit('bag-info.txt', static fn (string $t): string => "{$t}Contact-Name: a\nContact-Name: b\n"),
+        ];
+        yield 'an inventory with another size' => [
+            $edit('inventory.jsonl', static fn (string $t): string => str_replace('"bytes":4', '"bytes":5', $t)),
+            'inventory-differs data/photos/album/100%.jpg',
+        ];
         yield 'an inventory with another digest' => [
             $edit(
                 'inventory.jsonl',
@@ -287,6 +432,99 @@ final class BagTest extends TestCase
             ),
             'inventory-differs data/photos/album/100%.jpg',
         ];
+    }
+
+    private static function pathOf(string $line): string
+    {
+        return str_replace('%25', '%', trim(substr($line, 66)));
+    }
+
+    public function test_what_is_not_checked_is_named(): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        file_put_contents("{$this->folder}/b-17/tagmanifest-blake2b.txt", 'whatever');
+        $report = BagVerifier::verify("{$this->folder}/b-17");
+
+        self::assertSame([['tagmanifest-blake2b.txt'], []], [$report->unchecked, $report->faults]);
+    }
+
+    /**
+     * A bag from anywhere is judged by RFC 8493 alone: any of its algorithms will do, and a tag manifest may be left
+     * out. The first is laid out as the small bag that the standard prints (from memory); its digests are computed here.
+     *
+     * @param  array<string, string>  $files
+     * @param  list<string>  $faults
+     */
+    #[DataProvider('foreign')]
+    public function test_a_bag_from_anywhere_is_judged_by_the_standard(array $files, array $faults): void
+    {
+        foreach ($files as $name => $text) {
+            @mkdir(dirname("{$this->folder}/b/{$name}"), recursive: true);
+            file_put_contents("{$this->folder}/b/{$name}", $text);
+        }
+
+        self::assertSame($faults, array_map(
+            static fn (Fault $f): string => $f->code->value.' '.$f->path,
+            BagVerifier::verify("{$this->folder}/b")->faults,
+        ));
+    }
+
+    /** @return iterable<string, array{array<string, string>, list<string>}> */
+    public static function foreign(): iterable
+    {
+        $declaration = ['bagit.txt' => "BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n"];
+        $page = ['data/27613-h/images/q172.png' => 'a page', 'data/27613-h/images/q172.txt' => 'its words'];
+        $manifest = static fn (string $algorithm): string => hash($algorithm, 'a page')
+            ." data/27613-h/images/q172.png\n".hash($algorithm, 'its words')." data/27613-h/images/q172.txt\n";
+        yield 'as printed' => [
+            $declaration + $page + ['manifest-md5.txt' => $manifest('md5'), 'bag-info.txt' => "Contact-Name: J\n"],
+            [],
+        ];
+        yield 'in capital digits' => [
+            $declaration + $page + ['manifest-sha512.txt' => (string) preg_replace_callback(
+                '/^[0-9a-f]+/m',
+                static fn (array $m): string => strtoupper($m[0]),
+                $manifest('sha512'),
+            )],
+            [],
+        ];
+        yield 'two manifests' => [
+            $declaration + $page + ['manifest-md5.txt' => $manifest('md5'), 'manifest-sha1.txt' => $manifest('sha1')],
+            [],
+        ];
+        yield 'an altered file' => [
+            $declaration + ['data/27613-h/images/q172.png' => 'b page'] + $page
+                + ['manifest-sha1.txt' => $manifest('sha1')],
+            ['altered data/27613-h/images/q172.png'],
+        ];
+        yield 'no manifest' => [$declaration + ['data/a' => 'a'], ['missing manifest-sha256.txt', 'unlisted data/a']];
+        yield 'only a manifest that nothing here knows' => [
+            $declaration + ['data/a' => 'a', 'manifest-blake2b.txt' => 'x'],
+            ['bad-manifest manifest-blake2b.txt', 'unlisted data/a'],
+        ];
+        yield 'what was left to be fetched is there' => [
+            $declaration + $page + [
+                'manifest-md5.txt' => $manifest('md5'),
+                'fetch.txt' => "https://elsewhere.example/q 6 data/27613-h/images/q172.png\n",
+            ],
+            [],
+        ];
+        yield 'a list of what to fetch that cannot be read' => [
+            $declaration + $page + ['manifest-md5.txt' => $manifest('md5'), 'fetch.txt' => "here\n"],
+            ['bad-manifest fetch.txt'],
+        ];
+    }
+
+    public function test_a_folder_without_a_payload_is_no_bag(): void
+    {
+        file_put_contents(
+            "{$this->folder}/bagit.txt",
+            "BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n",
+        );
+        $this->expectException(NotABag::class);
+        $this->expectExceptionMessage('it has no data/');
+
+        BagVerifier::verify($this->folder);
     }
 
     public function test_a_folder_without_a_declaration_is_no_bag(): void

@@ -4,16 +4,21 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Tests\Bag;
 
+use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\BagWriter;
 use JadeStep\Core\Bag\Exception\LoweringRefused;
 use JadeStep\Core\Bag\Exception\NotABag;
+use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\LoweredDifference;
 use JadeStep\Core\Bag\Lowering;
+use JadeStep\Core\Bag\PayloadSharing;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Tests\Support\TemporaryFolder;
 use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Version;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
 final class LoweringTest extends TestCase
@@ -43,6 +48,7 @@ final class LoweringTest extends TestCase
                 '+Declared-Version: 8.7.0',
                 '+Lowered-From: b-17',
                 '+Lowered-At: 2026-11-20T09:00:00Z',
+                '+Lowered-Payload: linked',
             ],
             $this->difference('bag-info.txt'),
         );
@@ -59,7 +65,7 @@ final class LoweringTest extends TestCase
             [
                 ['Declared-Version: 9.3.0'],
                 ['Declared-Version: 8.7.0'],
-                ['Bagging-Date', 'External-Identifier', 'Lowered-From', 'Lowered-At'],
+                ['Bagging-Date', 'External-Identifier', 'Lowered-From', 'Lowered-At', 'Lowered-Payload'],
                 true,
             ],
             [$shown->removed, $shown->added, $shown->own, $shown->samePayload],
@@ -125,7 +131,7 @@ final class LoweringTest extends TestCase
         file_put_contents("{$this->folder}/b-17/bag-info.txt", "Note: by hand\n", FILE_APPEND);
 
         $this->expectException(LoweringRefused::class);
-        $this->expectExceptionMessage('bag-info.txt is not as it was written');
+        $this->expectExceptionMessage('bag-info.txt: its bytes are not those that were backed up');
 
         $this->lower('8.7.0');
     }
@@ -133,12 +139,172 @@ final class LoweringTest extends TestCase
     public function test_what_a_killed_lowering_left_is_in_nobodys_way(): void
     {
         Sample::bag("{$this->folder}/b-17");
-        mkdir("{$this->folder}/b-18.writing/data/photos", recursive: true);
-        file_put_contents("{$this->folder}/b-18.writing/data/photos/half.jpg", 'half');
+        mkdir("{$this->folder}/b-18.writing/bag/data/photos", recursive: true);
+        file_put_contents("{$this->folder}/b-18.writing/bag/data/photos/half.jpg", 'half');
+        file_put_contents("{$this->folder}/b-18.writing/.purpose", 'lowering b-17 to 8.7.0 as b-18');
 
         $this->lower('8.7.0');
 
         self::assertSame([], BagVerifier::verify("{$this->folder}/b-18")->faults);
+        self::assertFileDoesNotExist("{$this->folder}/b-18.writing");
+    }
+
+    #[DataProvider('strangers')]
+    public function test_a_work_folder_that_it_did_not_begin_is_left_alone(callable $lay): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        $lay("{$this->folder}/b-18.writing");
+        $before = $this->fingerprint($this->folder);
+
+        try {
+            $this->lower('8.7.0');
+            self::fail('It was lowered.');
+        } catch (LoweringRefused $e) {
+            self::assertStringContainsString('was not begun by this work', $e->getMessage());
+        }
+
+        self::assertSame($before, $this->fingerprint($this->folder));
+    }
+
+    /** @return iterable<string, array{callable(string): mixed}> */
+    public static function strangers(): iterable
+    {
+        yield 'a backup that is being written' => [static function (string $work): void {
+            $writer = BagWriter::open(substr($work, 0, -strlen('.writing')));
+            $writer->put('notes', 'a.md', Rfc3339::parse(Sample::NOW), Sample::stream('a'));
+            $writer->pause();
+        }];
+        yield 'anything' => [static function (string $work): void {
+            mkdir("{$work}/mine", recursive: true);
+            file_put_contents("{$work}/mine/thesis.txt", 'years');
+        }];
+        yield 'a file' => [static fn (string $work): mixed => file_put_contents($work, 'x')];
+        yield 'another lowering' => [static function (string $work): void {
+            mkdir($work);
+            file_put_contents("{$work}/.purpose", 'lowering b-9 to 8.7.0 as b-18');
+        }];
+    }
+
+    /** @param  callable(string): string  $into  given the folder of the tests, in which the bag b-17 lies */
+    #[DataProvider('nestings')]
+    public function test_a_copy_in_the_bag_itself_is_refused_by_whatever_name(callable $into): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        symlink("{$this->folder}/b-17/data", "{$this->folder}/way-in");
+        symlink($this->folder, "{$this->folder}/round");
+        $target = $into($this->folder);
+        $before = $this->fingerprint("{$this->folder}/b-17");
+
+        try {
+            Lowering::lower(
+                "{$this->folder}/b-17",
+                $target,
+                Version::parse('8.7.0'),
+                'b-18',
+                Rfc3339::parse(Sample::NOW),
+            );
+            self::fail('It was lowered.');
+        } catch (LoweringRefused $e) {
+            self::assertStringContainsString('outside of it', $e->getMessage());
+        }
+
+        self::assertSame($before, $this->fingerprint("{$this->folder}/b-17"));
+    }
+
+    /** @return iterable<string, array{callable(string): string}> */
+    public static function nestings(): iterable
+    {
+        yield 'a folder in it' => [static fn (string $f): string => "{$f}/b-17/low"];
+        yield 'a folder in its payload' => [static fn (string $f): string => "{$f}/b-17/data/low"];
+        yield 'folders that are to be made on the way' => [static fn (string $f): string => "{$f}/b-17/a/b/low"];
+        yield 'by a link' => [static fn (string $f): string => "{$f}/way-in/low"];
+        yield 'by a link round to it' => [static fn (string $f): string => "{$f}/round/b-17/data/photos/low"];
+        yield 'by dots' => [static fn (string $f): string => "{$f}/b-17/../b-17/./low"];
+        yield 'by dots after what is not there' => [static fn (string $f): string => "{$f}/nowhere/../b-17/low"];
+    }
+
+    /** @param  callable(string): mixed  $damage  given the bag's folder */
+    #[DataProvider('structures')]
+    public function test_a_bag_with_a_fault_in_its_structure_is_refused(callable $damage): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        $damage("{$this->folder}/b-17");
+
+        try {
+            $this->lower('8.7.0');
+            self::fail('It was lowered.');
+        } catch (LoweringRefused $e) {
+            self::assertStringContainsString('no copy is made of it', $e->getMessage());
+        }
+
+        self::assertFileDoesNotExist("{$this->folder}/b-18");
+        self::assertFileDoesNotExist("{$this->folder}/b-18.writing");
+    }
+
+    /** @return iterable<string, array{callable(string): mixed}> */
+    public static function structures(): iterable
+    {
+        yield 'a file is gone' => [static fn (string $bag): mixed => unlink("{$bag}/data/contacts/una.vcf")];
+        yield 'a file too many' => [static fn (string $bag): mixed => touch("{$bag}/data/contacts/teo.vcf")];
+        yield 'a link in the payload' => [static fn (string $bag): mixed => symlink('/etc', "{$bag}/data/etc")];
+        yield 'a link for the payload' => [static function (string $bag): void {
+            rename("{$bag}/data", "{$bag}-data");
+            symlink("{$bag}-data", "{$bag}/data");
+        }];
+        yield 'a pipe in the payload' => [static fn (string $bag): mixed => posix_mkfifo("{$bag}/data/pipe", 0o600)];
+        yield 'a file too many beside it' => [static fn (string $bag): mixed => touch("{$bag}/note.txt")];
+        yield 'no tag manifest' => [static fn (string $bag): mixed => unlink("{$bag}/tagmanifest-sha256.txt")];
+    }
+
+    public function test_other_tag_files_and_labels_are_kept(): void
+    {
+        $bag = "{$this->folder}/b-17";
+        Sample::bag($bag);
+        mkdir("{$bag}/depot");
+        file_put_contents("{$bag}/depot/tide.txt", 'high at noon');
+        file_put_contents("{$bag}/123", 'a tag file of this name');
+        file_put_contents(
+            "{$bag}/bag-info.txt",
+            "Contact-Name: Maren Dow\r\nExternal-Description: Two lines\n  of it\n"
+                .file_get_contents("{$bag}/bag-info.txt")."Contact-Name: Teo Lind\n",
+        );
+        $digests = [];
+        foreach (['bag-info.txt', 'bagit.txt', 'inventory.jsonl', 'manifest-sha256.txt', 'depot/tide.txt', '123'] as $name) {
+            $digests[$name] = (string) hash_file('sha256', "{$bag}/{$name}");
+        }
+        file_put_contents("{$bag}/tagmanifest-sha256.txt", Manifest::render($digests));
+        $more = '';
+        foreach (array_keys($digests) as $name) {
+            $more .= hash_file('sha512', "{$bag}/{$name}")."  {$name}\n";
+        }
+        file_put_contents("{$bag}/tagmanifest-sha512.txt", $more);
+        self::assertSame([], BagVerifier::verify($bag)->faults);
+
+        $this->lower('8.7.0');
+
+        self::assertSame([], BagVerifier::verify("{$this->folder}/b-18")->faults);
+        self::assertFileEquals("{$bag}/depot/tide.txt", "{$this->folder}/b-18/depot/tide.txt");
+        self::assertFileEquals("{$bag}/123", "{$this->folder}/b-18/123");
+        self::assertFileExists("{$this->folder}/b-18/tagmanifest-sha512.txt");
+        $info = (string) file_get_contents("{$this->folder}/b-18/bag-info.txt");
+        self::assertStringStartsWith("Contact-Name: Maren Dow\nExternal-Description: Two lines\n  of it\n", $info);
+        self::assertStringContainsString("\nContact-Name: Teo Lind\nLowered-From: b-17\n", $info);
+        self::assertSame(1, substr_count($info, 'Declared-Version: '));
+    }
+
+    public function test_the_copy_says_whether_it_shares_its_bytes(): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        $copy = $this->lower('8.7.0');
+        $same = fileinode("{$this->folder}/b-17/data/contacts/una.vcf")
+            === fileinode("{$this->folder}/b-18/data/contacts/una.vcf");
+
+        self::assertSame($same, $copy->description->loweredPayload === PayloadSharing::Linked);
+        self::assertSame(
+            $copy->description->loweredPayload,
+            BagReader::open("{$this->folder}/b-18")->description()->loweredPayload,
+        );
+        self::assertSame($same ? 5 : 0, $copy->linkedFiles);
     }
 
     private function lower(string $to): \JadeStep\Core\Bag\LoweredCopy

@@ -178,7 +178,7 @@ final class ReconciliationTest extends TestCase
             "{$head}\n".str_replace('2026-11-01T12:00:00Z', 'yesterday', $item),
             'not a time',
         ];
-        yield 'a flood' => ["{$head}\n".str_repeat('x', 9000), 'longer than'];
+        yield 'a flood' => ["{$head}\n".str_repeat('x', 70_000), 'longer than'];
     }
 
     public function test_an_inventory_survives_being_written_and_read(): void

@@ -21,6 +21,22 @@ final class LoweringRefused extends \RuntimeException implements BagException
         );
     }
 
+    public static function nested(string $name): self
+    {
+        return new self(
+            '"'.Text::safe($name, 120).'" would lie in the bag itself: name a folder outside of it.',
+        );
+    }
+
+    /** @param  string  $name  of the folder in which the copy would grow */
+    public static function inUse(string $name): self
+    {
+        return new self(
+            '"'.Text::safe($name, 120).'" is there, and was not begun by this work: name another folder, or see what '
+                .'it is.',
+        );
+    }
+
     public static function damaged(string $fault): self
     {
         return new self('The bag is damaged, so no copy is made of it: '.Text::safe($fault).'.');

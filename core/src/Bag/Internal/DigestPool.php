@@ -7,7 +7,7 @@ namespace JadeStep\Core\Bag\Internal;
 use JadeStep\Core\Bag\Digest;
 
 /**
- * Takes SHA-256 digests of many files with the openssl program, one process a core: the hash extension of PHP reads at
+ * Takes digests of many files with the openssl program, one process a core: the hash extension of PHP reads at
  * less than a third of its speed. How far a process is, is read off its own counters where the system shows them.
  */
 final class DigestPool
@@ -27,7 +27,7 @@ final class DigestPool
     private array $digests = [];
 
     /** @param  (callable(int): void)|null  $read */
-    private function __construct(private $read)
+    private function __construct(private $read, private readonly string $algorithm)
     {
     }
 
@@ -36,9 +36,9 @@ final class DigestPool
      * @param  (callable(int): void)|null  $read
      * @return array<string, string|null>
      */
-    public static function run(array $files, ?callable $read): array
+    public static function run(array $files, ?callable $read, string $algorithm): array
     {
-        $pool = new self($read);
+        $pool = new self($read, $algorithm);
         $batches = self::batches($files);
         try {
             while ($batches !== [] || $pool->running !== []) {
@@ -63,7 +63,7 @@ final class DigestPool
             $out === false
                 ? false
                 : @proc_open(
-                    ['openssl', 'dgst', '-sha256', '-r', ...$batch['files']],
+                    ['openssl', 'dgst', "-{$this->algorithm}", '-r', ...$batch['files']],
                     [['file', '/dev/null', 'r'], $out, ['file', '/dev/null', 'w']],
                     $pipes,
                     null,
@@ -71,7 +71,7 @@ final class DigestPool
                 );
         if ($out === false || ! is_resource($process)) {
             foreach ($batch['files'] as $file) {
-                $this->digests[$file] = Digest::ofFile($file, $this->read);
+                $this->digests[$file] = Digest::ofFile($file, $this->read, $this->algorithm);
             }
 
             return;
@@ -111,7 +111,7 @@ final class DigestPool
     {
         rewind($out);
         while (($line = fgets($out)) !== false) {
-            if (preg_match('/\A([0-9a-f]{64}) \*(.+)\n\z/', $line, $m) === 1) {
+            if (preg_match('/\A([0-9a-f]+) \*(.+)\n\z/', $line, $m) === 1) {
                 $this->digests[$m[2]] = $m[1];
             }
         }

@@ -12,7 +12,7 @@ final class ItemRecord
     public static function line(Item $item): string
     {
         return json_encode(
-            [$item->kind, $item->path, $item->bytes, $item->sha256, $item->modifiedAt->getTimestamp()],
+            [$item->kind, $item->path, $item->bytes, $item->sha256, $item->modifiedAt->getTimestamp(), $item->file],
             JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
         )."\n";
     }
@@ -21,16 +21,18 @@ final class ItemRecord
     public static function read(string $line): ?Item
     {
         $fields = json_decode($line, true, 4);
-        [$kind, $path, $bytes, $sha256, $modified] =
-            is_array($fields) && array_is_list($fields) && count($fields) === 5 ? $fields : array_fill(0, 5, null);
+        $isWhole = is_array($fields) && array_is_list($fields) && in_array(count($fields), [5, 6], true);
+        [$kind, $path, $bytes, $sha256, $modified, $file] = ($isWhole ? $fields : []) + array_fill(0, 6, null);
 
         return is_string($kind) && is_string($path) && is_int($bytes) && is_string($sha256) && is_int($modified)
+            && ($file === null || is_string($file))
             ? new Item(
                 $kind,
                 $path,
                 $bytes,
                 $sha256,
                 (new \DateTimeImmutable("@{$modified}"))->setTimezone(new \DateTimeZone('UTC')),
+                $file,
             )
             : null;
     }

@@ -9,7 +9,7 @@ use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\FaultCode;
 use JadeStep\Core\Bag\PayloadPath;
 
-/** A manifest of SHA-256 digests (RFC 8493 sections 2.1.3 and 2.2.1), readable by coreutils. */
+/** A manifest of digests (RFC 8493 sections 2.1.3 and 2.2.1), readable by coreutils. */
 final readonly class Manifest
 {
     /**
@@ -20,19 +20,20 @@ final readonly class Manifest
     {
     }
 
-    public static function parse(string $text, string $name): self
+    public static function parse(string $text, string $name, Algorithm $algorithm = Algorithm::Sha256): self
     {
+        $pattern = "/\A([0-9A-Fa-f]{{$algorithm->digits()}})[ \\t]+\\*?(.+)\\z/";
         $digests = [];
         $faults = [];
         foreach (explode("\n", str_replace(["\r\n", "\r"], "\n", $text)) as $i => $line) {
             if ($line === '') {
                 continue;
             }
-            if (preg_match('/\A([0-9A-Fa-f]{64})[ \t]+\*?(.+)\z/', $line, $m) !== 1) {
+            if (preg_match($pattern, $line, $m) !== 1) {
                 $faults[] = Fault::of(
                     FaultCode::BadManifest,
                     $name,
-                    'line '.($i + 1).' is not a SHA-256 digest and a path',
+                    'line '.($i + 1)." is not a digest ({$algorithm->value}) and a path",
                 );
 
                 continue;

@@ -21,10 +21,52 @@ final class Tree
                 \FilesystemIterator::SKIP_DOTS,
             ),
             \RecursiveIteratorIterator::SELF_FIRST,
+            \RecursiveIteratorIterator::CATCH_GET_CHILD,
         );
         foreach ($walk as $info) {
             if ($info instanceof \SplFileInfo && ($info->isLink() || ! $info->isDir())) {
                 yield substr($info->getPathname(), strlen($folder) + 1) => $info;
+            }
+        }
+    }
+
+    /**
+     * Everything below a folder that is no folder: its path relative to it, its type as `find` tells it (f file, l link,
+     * others p, s, b, c) and its bytes. Links are told, never followed. The find program walks a hundred thousand files
+     * in a fraction of the time.
+     *
+     * @param  string|null  $but  a folder at the top that is left out
+     * @return iterable<string, array{string, int}>
+     */
+    public static function listing(string $folder, ?string $but = null): iterable
+    {
+        if (! is_dir($folder)) {
+            return [];
+        }
+        $left = $but === null ? [] : ['-path', "./{$but}", '-prune', '-o'];
+        $found = Program::output(
+            ['find', '.', '-mindepth', '1', ...$left, '!', '-type', 'd', '-printf', '%y %s %P\0'],
+            $folder,
+        );
+        if ($found === null) {
+            return self::walked($folder, $but);
+        }
+        $files = [];
+        foreach ($found === '' ? [] : explode("\0", rtrim($found, "\0")) as $line) {
+            [$type, $bytes, $path] = explode(' ', $line, 3) + ['', '0', ''];
+            $files[$path] = [$type, (int) $bytes];
+        }
+
+        return $files;
+    }
+
+    /** @return \Generator<string, array{string, int}> */
+    private static function walked(string $folder, ?string $but): \Generator
+    {
+        foreach (self::files($folder) as $path => $info) {
+            if ($but === null || ! str_starts_with($path, "{$but}/")) {
+                $type = $info->isLink() ? 'l' : ($info->isFile() ? 'f' : 'p');
+                yield $path => [$type, $type === 'f' ? (int) $info->getSize() : 0];
             }
         }
     }

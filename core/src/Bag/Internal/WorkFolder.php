@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Bag\Internal;
 
+use JadeStep\Core\Bag\Exception\LoweringRefused;
 use JadeStep\Core\Bag\Exception\WorkFolderHeld;
 use JadeStep\Core\Bag\Exception\WriteFailed;
 
@@ -17,12 +18,17 @@ final class WorkFolder
 
     /**
      * @param  string  $target  the folder that the bag will have
+     * @param  string|null  $purpose  of work that begins anew whenever it is taken up: a folder that is there already
+     *   is taken only where it was begun for the very same
      *
-     * @throws WorkFolderHeld|WriteFailed
+     * @throws WorkFolderHeld|WriteFailed|LoweringRefused
      */
-    public static function hold(string $target): self
+    public static function hold(string $target, ?string $purpose = null): self
     {
         $path = $target.'.writing';
+        if ($purpose !== null) {
+            self::begin($path, $purpose);
+        }
         Tree::makeFolder("{$path}/bag/data");
         $lock = @fopen("{$path}/.holder", 'c');
         if ($lock === false) {
@@ -33,6 +39,25 @@ final class WorkFolder
         }
 
         return new self($path, $lock);
+    }
+
+    private static function begin(string $path, string $purpose): void
+    {
+        if (file_exists($path) || is_link($path)) {
+            if (is_link($path) || @file_get_contents("{$path}/.purpose") !== $purpose) {
+                throw LoweringRefused::inUse(basename($path));
+            }
+
+            return;
+        }
+        Tree::makeFolder(dirname($path));
+        // under a name of its own first, so that a folder of this name always says what it is for
+        $new = "{$path}.".bin2hex(random_bytes(8));
+        Tree::makeFolder($new);
+        if (@file_put_contents("{$new}/.purpose", $purpose) === false || ! @rename($new, $path)) {
+            Tree::remove($new);
+            throw LoweringRefused::inUse(basename($path));
+        }
     }
 
     public function letGo(): void
