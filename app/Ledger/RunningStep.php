@@ -113,6 +113,19 @@ final class RunningStep
         return $seconds < self::BEAT_SECONDS ? null : ($bytes - $this->rateBytes) / $seconds;
     }
 
+    /**
+     * @param  int|null  $bytes  of the bag that is read, where they are known
+     * @return \Closure(int): void told the bytes read since the last call
+     */
+    public function readingBack(?int $bytes): \Closure
+    {
+        $done = 0;
+
+        return function (int $more) use ($bytes, &$done): void {
+            $this->progress(PhaseCode::ReadBack, Progress::ofBytes($done += $more, $bytes));
+        };
+    }
+
     /** What is kept across runs of the step. */
     public function memory(): Fields
     {

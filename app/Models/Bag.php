@@ -34,6 +34,7 @@ use JadeStep\Core\Version\Version;
  * @property list<Fault> $faults
  * @property \Illuminate\Support\Carbon|null $verified_at
  * @property \Illuminate\Support\Carbon|null $sealed_at
+ * @property \Illuminate\Support\Carbon|null $shared_at since when its files may be a lowered copy's too
  * @property \Illuminate\Support\Carbon|null $keep_until
  * @property Encryption $encryption
  * @property string $source job, schedule or import
@@ -85,6 +86,7 @@ final class Bag extends Model
             'taken_at' => 'datetime',
             'verified_at' => 'datetime',
             'sealed_at' => 'datetime',
+            'shared_at' => 'datetime',
             'keep_until' => 'datetime',
             'passphrase_proven_at' => 'datetime',
             'deleted_at' => 'datetime',

@@ -97,11 +97,7 @@ final readonly class Install implements Step
         if (! $leg->move->erases() || $job->erase_begun_at !== null) {
             return null;
         }
-        $done = 0;
-        $whole = ReadBase::restsOn($job)?->bytes;
-        $fault = $this->base->faultOf($job, static function (int $bytes) use ($step, $whole, &$done): void {
-            $step->progress(PhaseCode::ReadBack, Progress::ofBytes($done += $bytes, $whole));
-        });
+        $fault = $this->base->faultOf($job, $step->readingBack(ReadBase::restsOn($job)?->bytes));
 
         return match (true) {
             $fault === null => null,

@@ -16,6 +16,7 @@ use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\LoweredDifference;
 use JadeStep\Core\Bag\Lowering;
+use JadeStep\Core\Bag\PayloadSharing;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Version\Version;
@@ -28,6 +29,7 @@ final readonly class LowerCopy implements Step
         private DeviceLink $link,
         private BagStore $bags,
         private BaseOfJob $base,
+        private ReadBase $reading,
         private ClockInterface $clock,
     ) {
     }
@@ -51,6 +53,9 @@ final readonly class LowerCopy implements Step
         $installed = $this->link->read($step->job->serial)->device->version;
         if (Version::parse($original->declared_version)->isAtMost($installed)) {
             return StepEnd::done(new Evidence(['backup' => $original->id, 'as it is' => $original->declared_version]));
+        }
+        if (! $this->reading->isTrusted($original, $step->readingBack($original->bytes))) {
+            return StepEnd::failedBecause(BaseOfJob::missing());
         }
         $step->progress(PhaseCode::SharePayload);
         $copy = $this->copy($step->job, $original, $installed);
@@ -82,6 +87,9 @@ final readonly class LowerCopy implements Step
             );
         }
         $copy = BagReader::open($this->bags->folder($id))->description();
+        if ($copy->loweredPayload !== PayloadSharing::Cloned && $original->shared_at === null) {
+            $original->update(['shared_at' => $this->clock->now()]);
+        }
 
         return Bag::query()->firstOrCreate(
             ['id' => $id],

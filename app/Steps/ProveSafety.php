@@ -7,7 +7,6 @@ namespace App\Steps;
 use App\Facts\BaseOfJob;
 use App\Facts\ChecksOfJob;
 use App\Journal\Evidence;
-use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use JadeStep\Core\Job\PhaseCode;
@@ -40,10 +39,12 @@ final readonly class ProveSafety implements Step
         $own = $job->safetyBag();
         $base = BaseOfJob::find($job);
         $isOther = BaseOfJob::isWanted($job) && $base?->id !== $own?->id;
-        $done = 0;
         $whole = ($own->bytes ?? 0) + $job->takenRoute()->packageBytes() + ($isOther ? ($base->bytes ?? 0) : 0);
-        $tell = static function (int $bytes) use ($step, $whole, &$done): void {
-            $step->progress(PhaseCode::ReadBack, Progress::ofBytes($done += $bytes, $whole));
+        $readBack = 0;
+        $told = $step->readingBack($whole);
+        $tell = static function (int $bytes) use ($told, &$readBack): void {
+            $readBack += $bytes;
+            $told($bytes);
         };
         $line = EraseLine::judge($this->checks->readAnew($job, $tell));
         if (! $line->isOpen()) {
@@ -58,7 +59,10 @@ final readonly class ProveSafety implements Step
         $states = array_map(static fn (Check $c): string => $c->state->value, $line->checks);
         $codes = array_map(static fn (Check $c): string => $c->code->value, $line->checks);
 
-        return StepEnd::done(new Evidence(['checks' => array_combine($codes, $states), 'bytes read again' => $done]));
+        return StepEnd::done(new Evidence([
+            'checks' => array_combine($codes, $states),
+            'bytes read again' => $readBack,
+        ]));
     }
 
     private static function staysShut(EraseLine $line): StepEnd

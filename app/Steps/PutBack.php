@@ -47,6 +47,7 @@ final readonly class PutBack implements Step
         private DeviceLink $link,
         private OpenedBags $opened,
         private BaseOfJob $base,
+        private ReadBase $reading,
         private Rates $rates,
         private ReturnEvidence $evidence,
         private CloudReturn $cloud,
@@ -66,7 +67,11 @@ final readonly class PutBack implements Step
         if ($bag === null) {
             return StepEnd::failedBecause(BaseOfJob::missing());
         }
-        $operation = $this->committed($step) ?? $this->offer($step, $bag);
+        $operation = $this->committed($step);
+        if ($operation === null && ! $this->reading->isTrusted($bag, $step->readingBack($bag->bytes))) {
+            return StepEnd::failedBecause(BaseOfJob::missing());
+        }
+        $operation ??= $this->offer($step, $bag);
 
         return $operation instanceof StepEnd ? $operation : $this->follow($step, $bag, $operation);
     }

@@ -38,29 +38,47 @@ final readonly class ReadBase
                     .'again, or choose another route.',
             );
         }
+        $faults = $this->faults($bag, $progress);
+
+        return $faults === [] ? null : Problem::of(
+            ProblemCode::BaseDamaged,
+            "The backup that the return rests on ({$bag->label}) is not whole any more: "
+                ."{$faults[0]->message()}. Nothing was erased. Back up again, or choose another route.",
+        );
+    }
+
+    /**
+     * A bag whose files are a lowered copy's too may have been changed through it, so it is read again before it is
+     * trusted.
+     *
+     * @param  callable(int): void  $progress  told the bytes read since the last call
+     * @return bool whether it is whole, as far as that has to be seen
+     */
+    public function isTrusted(Bag $bag, callable $progress): bool
+    {
+        return $bag->shared_at === null || $this->faults($bag, $progress) === [];
+    }
+
+    /**
+     * @param  callable(int): void  $progress
+     * @return list<Fault> which are kept with the bag
+     */
+    private function faults(Bag $bag, callable $progress): array
+    {
         try {
-            $report = BagVerifier::verify($this->bags->folder($bag->id), $progress);
+            $faults = BagVerifier::verify($this->bags->folder($bag->id), $progress)->faults;
         } catch (NotABag) {
-            return self::damaged($bag, [Fault::of(FaultCode::Missing, $bag->id)]);
+            $faults = [Fault::of(FaultCode::Missing, $bag->id)];
+        }
+        if ($faults !== []) {
+            $bag->foundDamaged($faults);
         }
 
-        return $report->faults === [] ? null : self::damaged($bag, $report->faults);
+        return $faults;
     }
 
     public static function restsOn(BenchJob $job): ?Bag
     {
         return BaseOfJob::isWanted($job) ? BaseOfJob::find($job) : $job->safetyBag();
-    }
-
-    /** @param  non-empty-list<Fault>  $faults */
-    private static function damaged(Bag $bag, array $faults): Problem
-    {
-        $bag->foundDamaged($faults);
-
-        return Problem::of(
-            ProblemCode::BaseDamaged,
-            "The backup that the return rests on ({$bag->label}) is not whole any more: "
-                ."{$faults[0]->message()}. Nothing was erased. Back up again, or choose another route.",
-        );
     }
 }

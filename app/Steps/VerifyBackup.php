@@ -127,15 +127,7 @@ final readonly class VerifyBackup implements Step
 
     private function read(RunningStep $step, Bag $bag): Verification
     {
-        $done = 0;
-
-        return BagVerifier::verify($this->bags->folder($bag->id), static function (int $bytes) use (
-            $step,
-            $bag,
-            &$done,
-        ): void {
-            $step->progress(PhaseCode::ReadBack, Progress::ofBytes($done += $bytes, $bag->bytes));
-        });
+        return BagVerifier::verify($this->bags->folder($bag->id), $step->readingBack($bag->bytes));
     }
 
     /** @param  list<Fault>  $faults */

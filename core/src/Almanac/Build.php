@@ -78,7 +78,7 @@ final readonly class Build
             && array_filter($packages, static fn (Package $p): bool => ! $p->isStaleAt($now)) === [];
     }
 
-    /** Of several packages for a model that are signed at a moment the one whose window ends last; null where none is. */
+    /** Of the packages for a model that are signed at a moment the one whose window ends last; null where none is. */
     public function signedAt(string $hardwareId, \DateTimeImmutable $moment): ?Package
     {
         $best = null;

@@ -84,12 +84,11 @@ final class Lowering
     private static function sharePayload(string $from, string $work): PayloadSharing
     {
         foreach (PayloadSharing::cases() as $sharing) {
+            $copy = ['cp', ...$sharing->options(), '--'];
             // one file tells whether the file system does it; coreutils do a hundred thousand in half the time
-            $tried = Program::output(
-                ['cp', ...$sharing->options(), '--', "{$from}/".TagFiles::MANIFEST, "{$work}/tried"],
-            );
+            $tried = Program::output([...$copy, "{$from}/".TagFiles::MANIFEST, "{$work}/tried"]);
             @unlink("{$work}/tried");
-            if ($tried !== null && Program::output(['cp', ...$sharing->options(), '--', "{$from}/data", "{$work}/data"]) !== null) {
+            if ($tried !== null && Program::output([...$copy, "{$from}/data", "{$work}/data"]) !== null) {
                 return $sharing;
             }
             Tree::remove("{$work}/data");

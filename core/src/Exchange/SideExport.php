@@ -8,17 +8,18 @@ use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\TarWriter;
 use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Exchange\Exception\UnreadableCsv;
+use JadeStep\Core\Exchange\Internal\ContactCard;
 use JadeStep\Core\Exchange\Internal\Csv;
 use Sabre\VObject\Component\VCalendar;
-use Sabre\VObject\Component\VCard;
-use Sabre\VObject\Document;
 use Sabre\VObject\ParseException;
 use Sabre\VObject\Reader;
 
 /**
  * Writes kinds of a bag out in open formats, as a tar stream: contacts as vCard 4.0 (RFC 6350), calendars as
  * iCalendar (RFC 5545), messages as JSON Lines and CSV, the call log as CSV, notes as Markdown, photos and recordings
- * as the files that they are. What cannot be read stays as it is, below `unreadable/`, and is named.
+ * as the files that they are. What cannot be read stays as it is, below `unreadable/`, and is named: of a file with
+ * several cards or messages only those that cannot.
  */
 final class SideExport
 {
@@ -80,96 +81,91 @@ final class SideExport
             Kind::Contacts => $this->card($item, $text),
             Kind::Calendars => $this->calendar($item, $text),
             Kind::Messages => $this->conversation($item, $text),
+            Kind::CallLog => $this->table($item, $text),
             default => $this->put($item, $text, $item->kind),
         };
     }
 
-    /** @return list<string> the cards of a file, one by one */
-    private static function cards(string $text): array
-    {
-        $cards = preg_split('/(?<=END:VCARD)\s+/i', trim($text));
-
-        return $cards === false ? [] : $cards;
-    }
-
     private function card(Item $item, string $text): void
     {
-        $cards = '';
-        try {
-            foreach (self::cards($text) as $one) {
-                $card = Reader::read($one);
-                $card instanceof VCard || throw new ParseException('no card');
-                $cards .= self::named($card->convert(Document::VCARD40), $one)->serialize();
+        $torn = '';
+        foreach (ContactCard::each($text) as $one) {
+            $card = ContactCard::serialized($one);
+            if ($card === null) {
+                $torn .= "{$one}\r\n";
+            } else {
+                $this->gather('contacts.vcf', $card);
             }
-            $this->gathered['contacts.vcf'] = ($this->gathered['contacts.vcf'] ?? '').$cards;
-        } catch (ParseException|\InvalidArgumentException) {
-            $this->leave($item, $text);
         }
-    }
-
-    /**
-     * A card without a UID gets one that is the same for the same card, so that it is not doubled when it is brought
-     * in twice.
-     */
-    private static function named(Document $card, string $text): Document
-    {
-        if (! $card->__isset('UID')) {
-            $card->add(
-                'UID',
-                'urn:uuid:'
-                    .preg_replace(
-                        '/\A(.{8})(.{4}).(.{3}).(.{3})(.{12}).*\z/',
-                        '$1-$2-8$3-8$4-$5',
-                        hash('sha256', $text),
-                    ),
-            );
+        if ($torn !== '') {
+            $this->leave($item, $torn);
         }
-
-        return $card;
     }
 
     private function calendar(Item $item, string $text): void
     {
         try {
-            $calendar = Reader::read($text);
+            $calendar = Reader::read(ContactCard::inUtf8($text));
             $calendar instanceof VCalendar || throw new ParseException('no calendar');
             $this->put($item, $calendar->serialize(), 'calendars');
-        } catch (ParseException) {
+        } catch (\Throwable) { // the library answers some torn texts with errors of its own
             $this->leave($item, $text);
         }
     }
 
+    /** Each line as it is, with the conversation it belongs to; one that is no message is left, and the next read. */
     private function conversation(Item $item, string $text): void
     {
-        $rows = [];
-        foreach (explode("\n", trim($text)) as $line) {
-            $fields = json_decode($line, true, 8);
-            if (! is_array($fields)) {
-                $this->leave($item, $text);
-
-                return;
+        $torn = [];
+        foreach (explode("\n", $text) as $number => $line) {
+            $line = trim($line);
+            $fields = json_decode($line, true, 512, JSON_BIGINT_AS_STRING);
+            if ($line !== '' && (! is_array($fields) || $line[0] !== '{')) {
+                $torn[$number + 1] = $line;
+            } elseif (is_array($fields)) {
+                $value = static fn (string $name): string => is_scalar($fields[$name] ?? null)
+                    ? (string) $fields[$name]
+                    : '';
+                $this->messages[] = [$item->path, $value('sentAt'), $value('from'), $value('text')];
+                $this->gather('messages.jsonl', self::inConversation($item->path, $line, $fields)."\n");
             }
-            $value = static fn (string $name): string => is_scalar($fields[$name] ?? null)
-                ? (string) $fields[$name]
-                : '';
-            $rows[] = [
-                [$item->path, $value('sentAt'), $value('from'), $value('text')],
-                ['conversation' => $item->path] + $fields,
-            ];
         }
-        array_push($this->messages, ...array_column($rows, 0));
-        $this->gathered['messages.jsonl'] =
-            ($this->gathered['messages.jsonl'] ?? '')
-            .implode(
-                '',
-                array_map(
-                    static fn (array $r): string => json_encode(
-                        $r[1],
-                        JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
-                    )."\n",
-                    $rows,
-                ),
-            );
+        if ($torn !== []) {
+            $this->unreadable[] = "{$item->key()}, lines ".implode(', ', array_keys($torn));
+            $this->put($item, implode("\n", $torn)."\n", "unreadable/{$item->kind}");
+        }
+    }
+
+    /**
+     * The message's own text is not touched, so that no number and no empty object becomes another.
+     *
+     * @param  array<mixed>  $fields  of the message
+     */
+    private static function inConversation(string $path, string $line, array $fields): string
+    {
+        $name = 'conversation';
+        while (array_key_exists($name, $fields)) {
+            $name .= 'Path';
+        }
+        $rest = ltrim(substr($line, 1));
+        $flags = JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE;
+
+        return "{\"{$name}\":".json_encode($path, $flags).($rest[0] === '}' ? $rest : ",{$rest}");
+    }
+
+    /** A device's own table, with nothing in it that a spreadsheet would run. */
+    private function table(Item $item, string $text): void
+    {
+        try {
+            $this->put($item, Csv::lines(Csv::cells($text)), $item->kind);
+        } catch (UnreadableCsv) {
+            $this->leave($item, $text);
+        }
+    }
+
+    private function gather(string $name, string $text): void
+    {
+        $this->gathered[$name] = ($this->gathered[$name] ?? '').$text;
     }
 
     private function leave(Item $item, string $text): void

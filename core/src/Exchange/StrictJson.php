@@ -65,15 +65,21 @@ final class StrictJson
                 $key = is_string($key) ? $key : $token;
                 $open[$at][1] = $key;
                 if (isset($open[$at][0]["k{$key}"])) {
-                    return implode('', array_map(
-                        static fn (array $level): string => '/'.str_replace(['~', '/'], ['~0', '~1'], (string) $level[1]),
-                        $open,
-                    ));
+                    return self::pointer(array_map(strval(...), array_column($open, 1)));
                 }
                 $open[$at][0]["k{$key}"] = true;
             }
         }
 
         return '';
+    }
+
+    /** @param  list<string>  $steps */
+    private static function pointer(array $steps): string
+    {
+        return implode('', array_map(
+            static fn (string $step): string => '/'.str_replace(['~', '/'], ['~0', '~1'], $step),
+            $steps,
+        ));
     }
 }

@@ -75,9 +75,10 @@ final readonly class KeySet
                 throw Untrusted::keys('a key of it does not say its type');
             }
             if ($jwk->kty === 'OKP' && ($jwk->crv ?? null) === 'Ed25519' && self::isForSignatures($jwk)) {
-                $kid = $jwk->kid ?? null;
-                $x = $jwk->x ?? null;
-                yield is_string($kid) ? $kid : throw Untrusted::keys('a key has no id (kid)') => is_string($x) && self::isCanonical($x) ? $x : throw Untrusted::keys("the key {$kid} is no key");
+                [$kid, $x] = [$jwk->kid ?? null, $jwk->x ?? null];
+                is_string($kid) || throw Untrusted::keys('a key has no id (kid)');
+                is_string($x) && self::isCanonical($x) || throw Untrusted::keys("the key {$kid} is no key");
+                yield $kid => $x;
             }
         }
     }

@@ -9,8 +9,8 @@ use JadeStep\Core\Almanac\Package;
 /**
  * How long the steps of a route take. A route is: pair and read, back up and verify, fetch the packages of all legs;
  * then for each leg enter recovery mode, ask for the permit, install, restart and activate; and where it erased and
- * puts data back, the return and its restarts. Defaults are common practice, no source; what moves bytes goes at the bench's rates, and an install takes what it
- * has taken here, as soon as there are enough measurements.
+ * puts data back, the return and its restarts. Defaults are common practice, no source; what moves bytes goes at the
+ * bench's rates, and an install takes what it has taken here, as soon as there are enough measurements.
  */
 final readonly class Timetable
 {

@@ -450,7 +450,7 @@ final class BagTest extends TestCase
 
     /**
      * A bag from anywhere is judged by RFC 8493 alone: any of its algorithms will do, and a tag manifest may be left
-     * out. The first is laid out as the small bag that the standard prints (from memory); its digests are computed here.
+     * out. The first is laid out as the small bag that the standard prints (from memory); its digests are computed.
      *
      * @param  array<string, string>  $files
      * @param  list<string>  $faults

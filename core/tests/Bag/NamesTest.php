@@ -182,9 +182,10 @@ final class NamesTest extends TestCase
     private static function read(string $bag): array
     {
         $found = [];
-        (new PlainContent(BagReader::open($bag)))->each(static function (Item $item, callable $read) use (&$found): void {
+        $keep = static function (Item $item, callable $read) use (&$found): void {
             $found[$item->path] = $read(10_000);
-        });
+        };
+        (new PlainContent(BagReader::open($bag)))->each($keep);
         ksort($found, SORT_STRING);
 
         return $found;

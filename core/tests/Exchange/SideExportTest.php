@@ -13,6 +13,7 @@ use JadeStep\Core\Exchange\SideExport;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Tests\Support\TemporaryFolder;
 use JadeStep\Core\Time\Rfc3339;
+use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Sabre\VObject\Component\VCard;
 use Sabre\VObject\Reader;
@@ -52,16 +53,7 @@ final class SideExportTest extends TestCase
         $unreadable = $this->export(Kind::cases());
 
         self::assertSame(['contacts/torn.vcf'], $unreadable);
-        $found = [];
-        foreach (
-            new \RecursiveIteratorIterator(
-                new \RecursiveDirectoryIterator("{$this->folder}/out", \FilesystemIterator::SKIP_DOTS),
-            ) as $file
-        ) {
-            $found[substr($file->getPathname(), strlen("{$this->folder}/out/x/"))] = (string) file_get_contents(
-                $file->getPathname(),
-            );
-        }
+        $found = $this->found();
         ksort($found);
         self::assertSame(
             [
@@ -112,6 +104,131 @@ final class SideExportTest extends TestCase
         self::assertSame([], Reader::read(self::CONTENT['calendars']['roster.ics'])->validate());
     }
 
+    /** Messages keep every byte of their own: numbers, empty objects, and a field that is called like ours. */
+    public function test_messages_come_out_without_loss(): void
+    {
+        $lines = [
+            '{"from":"Una","id":12345678901234567890123,"ratio":1.0,"more":{},"list":[],"e":1e3}',
+            '{}',
+            '{ "conversation" : "the harbour", "text":"\u00e5\/"}',
+            '{"conversation":1,"conversationPath":2,"text":"both"}',
+        ];
+        $found = $this->exported(['messages' => ['c.jsonl' => implode("\n", $lines)."\n"]]);
+
+        self::assertSame(
+            [
+                '{"conversation":"c.jsonl","from":"Una","id":12345678901234567890123,"ratio":1.0,"more":{},"list":[],'
+                    .'"e":1e3}',
+                '{"conversation":"c.jsonl"}',
+                '{"conversationPath":"c.jsonl","conversation" : "the harbour", "text":"\u00e5\/"}',
+                '{"conversationPathPath":"c.jsonl","conversation":1,"conversationPath":2,"text":"both"}',
+            ],
+            explode("\n", trim($found['messages.jsonl'])),
+        );
+    }
+
+    public function test_a_bad_line_is_left_and_the_others_come_out(): void
+    {
+        $text = "{\"text\":\"one\"}\n\nnot json\n[1]\n{\"text\":\"two\"}\r\n\"text\"\n";
+        $found = $this->exported(['messages' => ['c.jsonl' => $text, 'empty.jsonl' => '']]);
+
+        self::assertSame(2, substr_count($found['messages.jsonl'], "\n"));
+        self::assertSame("not json\n[1]\n\"text\"\n", $found['unreadable/messages/c.jsonl']);
+        self::assertSame("messages/c.jsonl, lines 3, 4, 6\n", $found['unreadable.txt']);
+    }
+
+    #[DataProvider('cards')]
+    public function test_a_card_becomes_a_valid_card_of_version_4(string $card, string $name): void
+    {
+        $found = $this->exported(['contacts' => ['c.vcf' => "BEGIN:VCARD\r\n{$card}\r\nEND:VCARD\r\n"]]);
+        $read = Reader::read($found['contacts.vcf']);
+        assert($read instanceof VCard);
+
+        self::assertSame([], array_column($read->validate(), 'message'));
+        self::assertSame(['4.0', $name], [(string) $read->__get('VERSION'), (string) $read->__get('FN')]);
+        self::assertArrayNotHasKey('unreadable.txt', $found);
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function cards(): iterable
+    {
+        yield 'in Latin-1' => ["VERSION:3.0\r\nN:\xC5berg;Bj\xF6rn;;;\r\nFN:Bj\xF6rn \xC5berg", 'Björn Åberg'];
+        yield 'without a formatted name' => ["VERSION:3.0\r\nN:Marsh;Una;May;Dr.;\r\nTEL:1", 'Dr. Una May Marsh'];
+        yield 'with an empty one' => ["VERSION:4.0\r\nFN:\r\nN:Lind;Teo;;;", 'Teo Lind'];
+        yield 'only an organisation' => ["VERSION:3.0\r\nORG:Skerry Line;Depot", 'Skerry Line Depot'];
+        yield 'only an address' => ["VERSION:4.0\r\nEMAIL:una@skerry.example", 'una@skerry.example'];
+        yield 'only a number' => ["VERSION:3.0\r\nTEL;TYPE=CELL:+00 555 0101", '+00 555 0101'];
+        yield 'nothing at all' => ['VERSION:4.0', 'Without a name'];
+        yield 'of version 2.1' => [
+            "VERSION:2.1\r\nN;CHARSET=ISO-8859-1;ENCODING=QUOTED-PRINTABLE:=C5berg;Bj=F6rn\r\nTEL;CELL:1",
+            'Björn Åberg',
+        ];
+    }
+
+    public function test_one_torn_card_does_not_keep_the_others_back(): void
+    {
+        $good = "BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Teo\r\nEND:VCARD\r\n";
+        $found = $this->exported(['contacts' => ['c.vcf' => "{$good}no card\r\nEND:VCARD\r\n{$good}"]]);
+
+        self::assertSame(2, substr_count($found['contacts.vcf'], 'BEGIN:VCARD'));
+        self::assertSame("no card\r\nEND:VCARD\r\n", $found['unreadable/contacts/c.vcf']);
+    }
+
+    /** What a spreadsheet would run begins with one of these (common practice, no source). */
+    public function test_no_cell_of_a_table_can_be_run(): void
+    {
+        $found = $this->exported([
+            'messages' => ['=c.jsonl' => json_encode(['text' => '=1+1', 'from' => '@x', 'sentAt' => "\t1"])."\n"],
+            'call-log' => ['calls.csv' => "when,who\r\n+1,\"-2,\"\"3\"\"\"\r\n\"\r4\",5-6\r\n"],
+        ]);
+
+        self::assertSame(
+            "conversation,sentAt,from,text\r\n'=c.jsonl,\"'\t1\",'@x,'=1+1\r\n",
+            $found['messages.csv'],
+        );
+        self::assertSame(
+            "when,who\r\n'+1,\"'-2,\"\"3\"\"\"\r\n\"'\r4\",5-6\r\n",
+            $found['call-log/calls.csv'],
+        );
+    }
+
+    public function test_a_name_that_leads_elsewhere_does_not_lead_out_of_the_export(): void
+    {
+        $found = $this->exported(['notes' => ['../../etc/note.md' => 'x', '~/a.md' => 'y']]);
+
+        self::assertCount(2, $found);
+        foreach (array_keys($found) as $name) {
+            self::assertMatchesRegularExpression('#\Anotes/[a-z]+-[0-9a-f]{16}\.md\z#', $name);
+        }
+    }
+
+    /**
+     * @param  array<string, array<string, string>>  $content
+     * @return array<string, string> text by file name
+     */
+    private function exported(array $content): array
+    {
+        $this->export(Kind::cases(), $content);
+
+        return $this->found();
+    }
+
+    /** @return array<string, string> text by file name */
+    private function found(): array
+    {
+        $found = [];
+        foreach (
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator("{$this->folder}/out", \FilesystemIterator::SKIP_DOTS),
+            ) as $file
+        ) {
+            $name = substr($file->getPathname(), strlen("{$this->folder}/out/x/"));
+            $found[$name] = (string) file_get_contents($file->getPathname());
+        }
+
+        return $found;
+    }
+
     public function test_only_what_was_asked_for_comes_out(): void
     {
         self::assertSame([], $this->export([Kind::Notes, Kind::AppData]));
@@ -120,17 +237,18 @@ final class SideExportTest extends TestCase
 
     /**
      * @param  list<Kind>  $kinds
+     * @param  array<string, array<string, string>>  $content
      * @return list<string>
      */
-    private function export(array $kinds): array
+    private function export(array $kinds, array $content = self::CONTENT): array
     {
         $writer = BagWriter::open("{$this->folder}/b");
-        foreach (self::CONTENT as $kind => $items) {
+        foreach ($content as $kind => $items) {
             foreach ($items as $path => $text) {
                 $writer->put($kind, $path, Rfc3339::parse('2026-11-01T12:00:00Z'), Sample::stream($text));
             }
         }
-        $writer->finish(Sample::description(), array_fill_keys(array_keys(self::CONTENT), null));
+        $writer->finish(Sample::description(), array_fill_keys(array_keys($content), null));
         $out = fopen("{$this->folder}/out.tar", 'w+b');
         assert($out !== false);
         $unreadable = SideExport::write(

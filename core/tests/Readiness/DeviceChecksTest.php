@@ -113,8 +113,10 @@ final class DeviceChecksTest extends TestCase
 
     /** @param  list<string>  $freshUntil  of the catalogues that carry builds of the line */
     #[DataProvider('almanacs')]
-    public function test_the_almanac_is_fresh_where_all_that_the_plan_rests_on_is(array $freshUntil, string $state): void
-    {
+    public function test_the_almanac_is_fresh_where_all_that_the_plan_rests_on_is(
+        array $freshUntil,
+        string $state,
+    ): void {
         $catalogues = [];
         foreach ($freshUntil as $i => $until) {
             $build = Sample::build("8.{$i}.0", "8A{$i}", [['2026-05-04T17:00:00Z', null]]);

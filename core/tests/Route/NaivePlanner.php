@@ -106,7 +106,8 @@ final class NaivePlanner
         foreach (count($legs) === 3 ? [] : $this->builds as $build) {
             foreach (['erase-install', 'in-place-update', 'in-place-step-down'] as $move) {
                 foreach ($this->allowed($build, $move, $version, $counter, $legs) ? $this->known($build) : [] as $p) {
-                    $this->step([...$legs, [$move, $build, $p]], $build['version'], max($counter, $build['rollbackIndex']));
+                    $raised = max($counter, $build['rollbackIndex']);
+                    $this->step([...$legs, [$move, $build, $p]], $build['version'], $raised);
                 }
             }
         }
@@ -268,10 +269,10 @@ final class NaivePlanner
             }
             $bases[] = [
                 'id' => 'planned',
-                'kinds' => array_column(
-                    array_filter($device['kinds'], fn (array $k): bool => $k['items'] > 0 && $this->carries($k['kind'])),
-                    'kind',
-                ),
+                'kinds' => array_column(array_filter(
+                    $device['kinds'],
+                    fn (array $k): bool => $k['items'] > 0 && $this->carries($k['kind']),
+                ), 'kind'),
                 'asOf' => (int) $this->begins,
                 'schemas' => $schemas,
                 'risky' => (int) $device['version'] - (int) $end['version'] >= 2,

@@ -79,7 +79,7 @@ final class PlanRulesTest extends TestCase
                 'inPlaceFrom' => '>=8.6 <8.7',
             ]),
         ];
-        $end = static fn (array $plan): string => $plan['routes'][0]['legs'][count($plan['routes'][0]['legs']) - 1]['to']['build'];
+        $end = static fn (array $plan): string => array_reverse($plan['routes'][0]['legs'])[0]['to']['build'];
 
         foreach ([3, null] as $counter) {
             $device = ['rollbackCounter' => $counter];

@@ -20,7 +20,9 @@ final class NotABag extends \RuntimeException implements BagException
     public static function withoutPayload(string $name): self
     {
         return new self(
-            '"'.Text::safe($name, 120).'" is not a bag: it has no data/. Name the folder that holds bagit.txt and data/.',
+            '"'
+                .Text::safe($name, 120)
+                .'" is not a bag: it has no data/. Name the folder that holds bagit.txt and data/.',
         );
     }
 

@@ -31,9 +31,9 @@ final class Tree
     }
 
     /**
-     * Everything below a folder that is no folder: its path relative to it, its type as `find` tells it (f file, l link,
-     * others p, s, b, c) and its bytes. Links are told, never followed. The find program walks a hundred thousand files
-     * in a fraction of the time.
+     * Everything below a folder that is no folder: its path relative to it, its type as `find` tells it (f file, l
+     * link, others p, s, b, c) and its bytes. Links are told, never followed. The find program walks a
+     * hundred thousand files in a fraction of the time.
      *
      * @param  string|null  $but  a folder at the top that is left out
      * @return iterable<string, array{string, int}>

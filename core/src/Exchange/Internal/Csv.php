@@ -6,7 +6,10 @@ namespace JadeStep\Core\Exchange\Internal;
 
 use JadeStep\Core\Exchange\Exception\UnreadableCsv;
 
-/** Comma-separated values after RFC 4180, with a header line; blank lines are passed over. */
+/**
+ * Comma-separated values after RFC 4180, with a header line; blank lines are passed over. A text that a spreadsheet
+ * would run as a formula gets an apostrophe before it, which is taken away again where such a table is read.
+ */
 final class Csv
 {
     private const MOST_BYTES = 20_000_000;
@@ -59,7 +62,8 @@ final class Csv
     {
         $stream = self::memory();
         foreach ($rows as $row) {
-            fputcsv($stream, $row, ',', '"', '', "\r\n");
+            $cells = array_map(static fn (mixed $c): mixed => is_string($c) ? self::inert($c) : $c, $row);
+            fputcsv($stream, $cells, ',', '"', '', "\r\n");
         }
         rewind($stream);
 
@@ -76,7 +80,36 @@ final class Csv
 
     private static function cell(?string $cell): string
     {
-        return trim((string) $cell);
+        return trim((string) preg_replace("/\A'(?=[=+\-@\t\r])/", '', (string) $cell));
+    }
+
+    private static function inert(string $cell): string
+    {
+        return $cell !== '' && str_contains("=+-@\t\r", $cell[0]) ? "'{$cell}" : $cell;
+    }
+
+    /**
+     * A table of somebody else's, cell by cell as it is.
+     *
+     * @return list<list<string>>
+     *
+     * @throws UnreadableCsv
+     */
+    public static function cells(string $text): array
+    {
+        $text = self::clean($text);
+        $stream = self::memory();
+        fwrite($stream, $text);
+        rewind($stream);
+        $rows = [];
+        while (($cells = fgetcsv($stream, null, ',', '"', '')) !== false) {
+            if ($cells !== [null]) {
+                $rows[] = array_map(strval(...), $cells);
+                count($rows) <= self::MOST_ROWS || throw UnreadableCsv::tooLarge(self::MOST_ROWS);
+            }
+        }
+
+        return $rows;
     }
 
     /**

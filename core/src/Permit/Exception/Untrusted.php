@@ -41,7 +41,9 @@ final class Untrusted extends \RuntimeException implements PermitException
     /** What is not read at all, whoever signed it. */
     public static function form(string $why): self
     {
-        return new self('It is no signed text that can be read here: '.Text::safe($why, 160).'. Nothing of it was taken.');
+        return new self(
+            'It is no signed text that can be read here: '.Text::safe($why, 160).'. Nothing of it was taken.',
+        );
     }
 
     public static function keys(string $why, ?\Throwable $previous = null): self
