@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\Internal\TagLines;
 use JadeStep\Core\Device\Imei;
 use JadeStep\Core\Permit\KeySet;
 use JadeStep\Core\Route\Base;
+use JadeStep\Core\Route\HeldBackup;
 use JadeStep\Core\Route\Minutes;
 use JadeStep\Core\Route\Rate;
 use JadeStep\Core\Route\Treatment;
@@ -198,13 +199,10 @@ final class StandardsTest extends TestCase
      */
     public function test_a_backup_from_a_little_below_needs_no_lowering(): void
     {
-        $treatment = static fn (string $declared): Treatment => Base::bag(
-            'b',
-            Version::parse($declared),
+        $treatment = static fn (string $declared): Treatment => Base::held(
+            new HeldBackup('b', false, new \DateTimeImmutable(Sample::NOW), Version::parse($declared),
+                Version::parse($declared), false, false, true, [], []),
             Version::parse('8.7.0'),
-            new \DateTimeImmutable(Sample::NOW),
-            [],
-            [],
         )->treatment;
 
         self::assertSame(
