@@ -116,6 +116,8 @@ final readonly class NextHand
     {
         $this->visitor->send('POST', "{$at}/pair");
         usleep(300_000);
+        // the device says on its screen which of them it wants
+        $this->answer('passcode');
         $this->answer('consent');
     }
 

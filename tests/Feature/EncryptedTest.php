@@ -166,7 +166,7 @@ final class EncryptedTest extends FeatureTestCase
         self::assertSame('Teo Lind', $told->json('cloud.by'));
         $situation = $this->getJson("/api/v1/jobs/{$job->id}/situation")->json();
         self::assertSame(
-            ['cloud', 'cloud', '8.7.0'],
+            ['in-the-cloud', 'cloud', '8.7.0'],
             [$situation['backups'][0]['id'], $situation['backups'][0]['where'], $situation['backups'][0]['madeOn']],
         );
         self::assertSame(

@@ -33,7 +33,7 @@ final class ReturnTest extends FeatureTestCase
             [
                 'removed' => ['Declared-Version: 9.3.0'],
                 'added' => ['Declared-Version: 8.7.0'],
-                'own' => ['External-Identifier', 'Lowered-From', 'Lowered-At'],
+                'own' => ['External-Identifier', 'Lowered-From', 'Lowered-At', 'Lowered-Payload'],
                 'samePayload' => true,
             ],
             $told->json('difference'),

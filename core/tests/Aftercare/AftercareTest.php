@@ -78,6 +78,21 @@ final class AftercareTest extends TestCase
             ['runs' => '8.6.0', 'goal' => Goal::newestInMajor(8)],
             $in(['step-up' => 'open'], 'on-the-shelf'),
         ];
+        $later = ['runs' => '8.6.0', 'goal' => Goal::newestInMajor(8)];
+        yield 'a later release that is not signed any more' => [[], $later + ['last' => [
+            ['2026-05-04T17:00:00Z', '2026-11-20T09:00:00Z'],
+        ]], $always];
+        yield 'a later release that is not signed yet' => [[], $later + ['last' => [
+            ['2026-11-20T09:00:01Z', null],
+        ]], $always];
+        yield 'a later release, of which the almanac is too old to speak' => [[], $later + ['fresh' => false], $always];
+        yield 'a later release that takes nothing from here' => [
+            [],
+            $later + ['build' => ['inPlaceFrom' => '>=8.0 <8.6']],
+            $always,
+        ];
+        yield 'a later candidate' => [[], $later + ['build' => ['channel' => 'candidate']], $always];
+        yield 'what runs is the last' => [[], ['runs' => '8.7.0', 'goal' => Goal::newestInMajor(8)], $always];
         yield 'a later release, which was not asked for' => [
             [],
             ['runs' => '8.6.0', 'goal' => Goal::exact(Version::parse('8.6.0'))],
@@ -124,8 +139,13 @@ final class AftercareTest extends TestCase
         $almanac = Sample::almanac(
             Sample::catalogue([
                 Sample::build('8.6.0', '8F190', self::OPEN),
-                Sample::build('8.7.0', '8G210', self::OPEN, ['inPlaceFrom' => '>=8.0 <8.7']),
-            ]),
+                Sample::build(
+                    '8.7.0',
+                    '8G210',
+                    $now['last'] ?? self::OPEN,
+                    ($now['build'] ?? []) + ['inPlaceFrom' => '>=8.0 <8.7'],
+                ),
+            ], ['freshUntil' => ($now['fresh'] ?? true) ? '2026-11-20T20:00:00Z' : '2026-11-20T08:59:59Z']),
         );
         $before = Sample::read(Sample::situation($device))->device;
         $runs = $almanac->builds('tarn')[($now['runs'] ?? '8.7.0') === '8.7.0' ? 0 : 1];

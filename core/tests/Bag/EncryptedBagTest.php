@@ -14,10 +14,12 @@ use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\Exception\WeakPassphrase;
 use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\Internal\TarReader;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\Lowering;
 use JadeStep\Core\Bag\OpenPgp;
 use JadeStep\Core\Bag\Passphrase;
+use JadeStep\Core\Bag\TarWriter;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Tests\Support\TemporaryFolder;
 use JadeStep\Core\Time\Rfc3339;
@@ -106,6 +108,77 @@ final class EncryptedBagTest extends TestCase
         $this->finish($again, ['photos' => null]);
         self::assertCount(5, $this->contents());
         self::assertSame([], BagVerifier::verify("{$this->folder}/b")->faults);
+    }
+
+    /** Whoever knows the passphrase can write other content under the same names: it is held against the inventory. */
+    #[DataProvider('otherContents')]
+    public function test_what_is_not_what_the_inventory_says_is_named(string $path, string $text, string $fault): void
+    {
+        $writer = $this->writer();
+        $this->put($writer, 'notes', 'a', 'as it was');
+        $this->finish($writer, ['notes' => null]);
+        chmod("{$this->folder}/b/data/notes-0001.tar.gpg", 0o644);
+        unlink("{$this->folder}/b/data/notes-0001.tar.gpg");
+        $this->pgp()->encrypt("{$this->folder}/b/data/notes-0001.tar.gpg", static function ($out) use (
+            $path,
+            $text,
+        ): void {
+            $tar = TarWriter::to($out);
+            $tar->addText($path, $text, 1_795_165_200);
+            $tar->end();
+        });
+
+        self::assertSame([$fault], array_map(
+            static fn (Fault $f): string => "{$f->code->value} {$f->path}",
+            $this->content()->prove(),
+        ));
+    }
+
+    /** @return iterable<string, array{string, string, string}> */
+    public static function otherContents(): iterable
+    {
+        yield 'altered, of the same size' => ['notes/a', 'as it is!', 'altered notes/a'];
+        yield 'altered, longer' => ['notes/a', 'as it was and more', 'altered notes/a'];
+        yield 'gone' => ['notes/b', 'as it was', 'missing notes/a'];
+    }
+
+    /** @param  string  $type  as POSIX.1-2001 (pax) names it */
+    #[DataProvider('tarTypes')]
+    public function test_a_tar_holds_files_and_folders_alone(string $type, bool $taken): void
+    {
+        $block = static fn (string $sum): string => str_pad(
+            pack('a100', 'notes/a').sprintf("%07o\0%07o\0%07o\0%011o\0%011o\0", 0o644, 0, 0, 0, 0)
+                .$sum.$type.pack('a100', '/etc/passwd')."ustar\x0000",
+            512,
+            "\0",
+        );
+        $sum = array_sum(array_map(ord(...), str_split($block('        '))));
+        $stream = Sample::stream($block(sprintf("%06o\0 ", $sum)).str_repeat("\0", 1024));
+        $found = [];
+        try {
+            (new TarReader($stream, 'notes-0001'))->each(static function (string $path) use (&$found): void {
+                $found[] = $path;
+            });
+            $wasTaken = true;
+        } catch (Unopened $e) {
+            self::assertStringContainsString('neither file nor folder', $e->getMessage());
+            $wasTaken = false;
+        }
+
+        self::assertSame([$taken, $taken && $type !== '5' ? ['notes/a'] : []], [$wasTaken, $found]);
+    }
+
+    /** @return iterable<string, array{string, bool}> */
+    public static function tarTypes(): iterable
+    {
+        yield 'a file' => ['0', true];
+        yield 'a file of old' => ["\0", true];
+        yield 'a folder' => ['5', true];
+        yield 'a hard link' => ['1', false];
+        yield 'a symbolic link' => ['2', false];
+        yield 'a character device' => ['3', false];
+        yield 'a block device' => ['4', false];
+        yield 'a pipe' => ['6', false];
     }
 
     public function test_a_segment_without_its_record_is_not_counted_on(): void

@@ -271,7 +271,7 @@ final class LoweringTest extends TestCase
         $digests = [];
         $own = ['bag-info.txt', 'bagit.txt', 'inventory.jsonl', 'manifest-sha256.txt'];
         foreach ([...$own, 'depot/tide.txt', '123'] as $name) {
-            $digests[$name] = (string) hash_file('sha256', "{$bag}/{$name}");
+            $digests["{$name}"] = (string) hash_file('sha256', "{$bag}/{$name}");
         }
         file_put_contents("{$bag}/tagmanifest-sha256.txt", Manifest::render($digests));
         $more = '';

@@ -99,6 +99,12 @@ final class ReconciliationTest extends TestCase
             [['settings', 1, 0, [], ['user/a'], ['user/a']]],
             false,
         ];
+        yield 'the rule covers no other kind' => [
+            ['notes/system/about.json' => 'old'],
+            ['notes/system/about.json' => 'new'],
+            [['notes', 1, 0, [], ['system/about.json'], ['system/about.json']]],
+            false,
+        ];
         yield 'a rewritten setting that is gone is missing' => [
             ['settings/system/about.json' => 'old'],
             [],

@@ -63,6 +63,20 @@ final class IdentityTest extends TestCase
             ['where-bought', 'imei', 'plug-in'],
         ];
         yield 'the IMEI alone' => ['', ['imei' => '352099110042013'], ['FN7-2'], []];
+        foreach ([true, false] as $tied) {
+            yield 'what the vendor does not say of a carrier fits '.($tied ? 'a tied' : 'an untied').' one' => [
+                'Fenn 6',
+                ['carrierTied' => $tied],
+                ['FN6-1'],
+                [],
+            ];
+        }
+        yield 'what the vendor does not say of a place fits every place' => [
+            'Mere 11',
+            ['carrierTied' => true, 'whereBought' => 'West'],
+            ['MR11-1'],
+            [],
+        ];
         yield 'a model with one variant needs no question' => ['Mere 11', [], ['MR11-1'], []];
     }
 

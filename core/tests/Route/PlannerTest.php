@@ -70,6 +70,13 @@ final class PlannerTest extends TestCase
         yield 'newest in a major' => [['newestInMajor' => 8], '8.7.0', ['8.5.0'], null];
         yield 'exactly one version' => [['exact' => '8.6.0'], '8.6.0', [], null];
         yield 'newest below' => [['newestBelow' => '8.7.0'], '8.6.0', ['8.5.0'], null];
+        yield 'released on the very date is not before it' => [
+            ['newestBefore' => '2026-03-16T17:00:00Z'],
+            null,
+            ['8.5.0'],
+            '8.6.0',
+        ];
+        yield 'released a second before' => [['newestBefore' => '2026-03-16T17:00:01Z'], '8.6.0', ['8.5.0'], null];
         yield 'newest before a date' => [['newestBefore' => '2026-03-17T00:00:00Z'], '8.6.0', ['8.5.0'], null];
         yield 'a candidate only where no release is reachable' => [
             ['newestInMajor' => 9],

@@ -152,7 +152,8 @@ final readonly class NextHand
                 Who::AtDevice,
                 'Say yes on the device',
                 'The device does not answer this computer any more: its pairing was taken back. Unlock it, have '
-                    .'it asked again, and say yes on its screen.',
+                    .'it asked again, and do on its screen what it says: say yes, and where it asks for its '
+                    .'passcode, enter it there, never here.',
                 Act::AskToPair,
                 null,
                 null,
