@@ -69,6 +69,10 @@ $words = [
     'AFTERCARE_STATE' => $labels(AftercareState::cases()),
 ];
 $lists = [
+    'MOVE_REASONS' => array_column(
+        array_filter(ReasonCode::cases(), static fn (ReasonCode $c): bool => $c->isOfOneMove()),
+        'value',
+    ),
     'SYNCING_KINDS' => array_column(array_filter(Kind::cases(), static fn (Kind $k): bool => $k->canSync()), 'value'),
     'CLOUD_KINDS' => array_column(
         array_filter(Kind::cases(), static fn (Kind $k): bool => $k->canSync() && $k->inPlainBag()),

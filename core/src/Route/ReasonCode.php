@@ -23,6 +23,18 @@ enum ReasonCode: string
     case InPlaceOnly = 'in-place-only';
     case SameBuild = 'same-build';
 
+    /** Whether it speaks of one move alone; the others hold whatever the move is. */
+    public function isOfOneMove(): bool
+    {
+        return match ($this) {
+            self::NotNewer, self::NotAcceptedInPlace, self::MajorStepInPlace, self::NotAcceptedStepDown,
+            self::InPlaceOnly => true,
+            self::WrongModel, self::ModelUnresolved, self::WindowClosed, self::ClosesTooSoon,
+            self::WindowNotOpenYet, self::AlmanacStale, self::RollbackFloor, self::RadioMismatch,
+            self::HostAgentOld, self::SameBuild => false,
+        };
+    }
+
     /** Where a name stands in braces, the fact of that name beside the code goes in. */
     public function words(): string
     {

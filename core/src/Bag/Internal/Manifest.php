@@ -54,7 +54,7 @@ final readonly class Manifest
         return new self($digests, $faults);
     }
 
-    /** @param  array<string, string>  $digests by path */
+    /** @param  array<array-key, string>  $digests  by path, of which one may look like a number */
     public static function render(array $digests): string
     {
         ksort($digests, SORT_STRING);

@@ -6,7 +6,10 @@
     let { route, device }: { route: Route; device: Job['device'] } = $props();
 
     const sources = Object.entries(SOURCE);
-    const items = (kind: string) => device?.kinds.find((k) => k.kind === kind)?.items ?? 0;
+    const stock = (kind: string) => device?.kinds.find((k) => k.kind === kind);
+    const items = (kind: string) => stock(kind)?.items ?? 0;
+    /** It comes back, and the device does not tell when it last changed. */
+    const isOfUnknownAge = (k: Route['kinds'][number]) => k.asOf !== null && stock(k.kind)?.lastChangedAt === null;
 
     const unpaired = $derived(route.losses.pairingLost.map((a) => accessoryName(device, a)));
 
@@ -40,7 +43,9 @@
                             >{/if}</td
                     >{/each}
                 <td
-                    >{ending(k)}{#if k.reason}<span class="text-quiet">: {KIND_REASON[k.reason]}</span>
+                    >{ending(k)}{#if isOfUnknownAge(k)}<span class="text-quiet"
+                            >; its age is not known, since the device does not tell when it last changed</span
+                        >{/if}{#if k.reason}<span class="text-quiet">: {KIND_REASON[k.reason]}</span>
                         <span class="code whitespace-nowrap">{k.reason}</span>{/if}</td
                 >
             </tr>
