@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Reference;
 
 use Composer\Semver\Comparator;
+use Composer\Semver\Semver;
 use JadeStep\Core\Bag\Digest;
 use JadeStep\Core\Bag\Internal\TagLines;
 use JadeStep\Core\Device\Imei;
@@ -17,6 +18,7 @@ use JadeStep\Core\Route\Treatment;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Tests\Support\TemporaryFolder;
 use JadeStep\Core\Version\Version;
+use JadeStep\Core\Version\VersionRange;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -66,6 +68,34 @@ final class StandardsTest extends TestCase
             [$a, $b] = [$make(), $make()];
             $expected = Comparator::lessThan($a, $b) ? -1 : (Comparator::greaterThan($a, $b) ? 1 : 0);
             self::assertSame($expected, Version::parse($a)->compare(Version::parse($b)) <=> 0, "{$a} against {$b}");
+        }
+    }
+
+    /** composer/semver, whose syntax ranges have: on versions without a pre-release both hold alike. */
+    public function test_ranges_hold_as_composers_do(): void
+    {
+        mt_srand(43);
+        $number = static fn (): string => (string) mt_rand(0, 4);
+        $partial = static fn (): string => implode('.', array_map($number, range(1, mt_rand(1, 3))));
+        $atom = static fn (): string => match (mt_rand(0, 6)) {
+            0 => '^'.$partial(),
+            1 => '~'.$partial(),
+            2 => implode('.', array_map($number, range(1, mt_rand(1, 2)))).'.*',
+            3 => $partial().' - '.$partial(),
+            default => ['', '=', '==', '!=', '<>', '<', '<=', '>', '>='][mt_rand(0, 8)].$partial(),
+        };
+        $all = static fn (): string => implode(
+            [' ', ', ', ','][mt_rand(0, 2)],
+            array_map($atom, range(1, mt_rand(1, 3))),
+        );
+        for ($i = 0; $i < 3000; $i++) {
+            $range = implode([' || ', '|', '||'][mt_rand(0, 2)], array_map($all, range(1, mt_rand(1, 2))));
+            $version = "{$number()}.{$number()}.{$number()}";
+            self::assertSame(
+                Semver::satisfies($version, $range),
+                VersionRange::parse($range)->contains(Version::parse($version)),
+                "{$version} in {$range}",
+            );
         }
     }
 

@@ -7,7 +7,9 @@ namespace Tests\Steps;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\JobStep;
+use App\Ports\BagStore;
 use App\Steps\Sweeper;
+use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\StepCode;
@@ -26,6 +28,23 @@ final class BackUpTest extends ServerlessTestCase
 
         self::assertSame(StepState::Done, $job->step(StepCode::SealBackup)->state);
         self::assertSame(['notes' => 1, 'photos' => 1], $job->safetyBag()->counts ?? []);
+    }
+
+    public function test_a_name_that_a_file_system_would_take_amiss_stops_no_backup(): void
+    {
+        $names = ['~sea.jpg', 'C:boat.jpg', 'back\\slash.jpg', "line\nend.jpg", 'Boat.jpg', 'boat.jpg'];
+        $contents = array_combine(array_map(static fn (string $n): string => "photos/{$n}", $names), $names);
+        $job = $this->jobInSafeguard($contents);
+
+        $this->runCalledSteps();
+
+        self::assertSame(StepState::Done, $job->step(StepCode::SealBackup)->state);
+        $bag = $job->safetyBag();
+        $items = BagReader::open($this->app->make(BagStore::class)->folder((string) $bag?->id))->inventory()->items;
+        $paths = array_map(static fn (Item $i): string => $i->path, $items);
+        sort($paths);
+        sort($names);
+        self::assertSame($names, $paths);
     }
 
     public function test_an_item_that_takes_longer_than_the_heartbeats_limit_does_not_cost_the_worker_its_step(): void
