@@ -52,6 +52,7 @@ final class BagVerifyCommand extends CoreCommand
                 static fn (Fault $f): array => ['code' => $f->code->value, 'path' => $f->path, 'detail' => $f->detail],
                 $report->faults,
             ),
+            'unchecked' => $report->unchecked,
         ];
     }
 
@@ -60,6 +61,10 @@ final class BagVerifyCommand extends CoreCommand
         return implode("\n", [
             ($report->isSound() ? 'Sound: ' : 'Damaged: ').$report->summary(),
             ...array_map(static fn (Fault $f): string => $f->message(), $report->faults),
+            ...array_map(
+                static fn (string $name): string => "{$name}: not checked, since its algorithm is not known here",
+                $report->unchecked,
+            ),
         ]);
     }
 }
