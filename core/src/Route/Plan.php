@@ -41,6 +41,14 @@ final readonly class Plan
         return new self($routes, $this->rejected, $this->nearest, $this->checks);
     }
 
+    /** Whether nothing is reached because the goal is what is installed already. */
+    public function isInstalled(): bool
+    {
+        $isIt = static fn (Rejection $r): bool => array_column($r->reasons, 'code') === [ReasonCode::SameBuild];
+
+        return $this->routes === [] && array_filter($this->rejected, $isIt) !== [];
+    }
+
     public function isReachable(): bool
     {
         return $this->routes !== [];

@@ -136,6 +136,12 @@ final class PlanRulesTest extends TestCase
         $plan = self::plan($builds, ['goal' => ['exact' => '9.3.0']]);
 
         self::assertSame([['code' => 'same-build']], $plan['rejected'][0]['reasons']);
+        $goals = ['9.3.0' => true, '9.2.0' => false];
+        foreach ($goals as $version => $isInstalled) {
+            $situation = Sample::read(Sample::situation([], ['goal' => ['exact' => $version]]));
+            $planner = new Planner(Sample::almanac(Sample::catalogue($builds)));
+            self::assertSame($isInstalled, $planner->plan($situation)->isInstalled());
+        }
         self::assertNull($plan['nearest']);
     }
 

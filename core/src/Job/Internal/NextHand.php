@@ -129,9 +129,12 @@ final readonly class NextHand
     {
         $problem = $this->job->step(StepCode::ChooseRoute)?->problem;
         $reachable = $this->job->may(Act::AcceptRoute)->isAllowed();
-        $why = $reachable
-            ? 'Compare the routes, and take one with what it costs.'
-            : 'Nothing reaches this goal; every build says why.';
+        $why = match (true) {
+            $reachable => 'Compare the routes, and take one with what it costs.',
+            $this->job->facts->plan?->isInstalled() === true => 'This goal is what is installed. For anything else '
+                .'choose another one; or leave the device as it is.',
+            default => 'Nothing reaches this goal; every build says why.',
+        };
 
         return new Hand(
             Who::AtScreen,
