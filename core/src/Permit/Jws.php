@@ -11,6 +11,7 @@ use JadeStep\Core\Exchange\Exception\DoubleKey;
 use JadeStep\Core\Exchange\StrictJson;
 use JadeStep\Core\Permit\Exception\PermitUnfit;
 use JadeStep\Core\Permit\Exception\Untrusted;
+use JadeStep\Core\Permit\Internal\Base64Url;
 
 /**
  * Opens compact JWS texts (RFC 7515) signed with EdDSA by a key of the set. Reading is strict: what is written in
@@ -55,19 +56,13 @@ final class Jws
         if (count($parts) !== 3) {
             throw Untrusted::form('it is not three parts with points between them');
         }
-        [$head, $payload] = array_map(self::decoded(...), $parts);
+        [$head, $payload] = array_map(
+            static fn (string $part): string => Base64Url::decode($part)
+                ?? throw Untrusted::form('a part of it is not canonical base64url'),
+            $parts,
+        );
 
         return [self::object($head, 'header'), self::object($payload, 'payload')];
-    }
-
-    /** Base64url has one spelling of its bytes: without padding, and with no bits left over at the end. */
-    private static function decoded(string $part): string
-    {
-        $bytes = base64_decode(strtr($part, '-_', '+/'), true);
-
-        return $bytes !== false && rtrim(strtr(base64_encode($bytes), '+/', '-_'), '=') === $part
-            ? $bytes
-            : throw Untrusted::form('a part of it is not canonical base64url');
     }
 
     private static function object(string $json, string $which): \stdClass

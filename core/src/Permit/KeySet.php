@@ -9,6 +9,7 @@ use Firebase\JWT\Key;
 use JadeStep\Core\Exchange\Exception\DoubleKey;
 use JadeStep\Core\Exchange\StrictJson;
 use JadeStep\Core\Permit\Exception\Untrusted;
+use JadeStep\Core\Permit\Internal\Base64Url;
 
 /** A vendor's public keys: a JWK Set (RFC 7517) of Ed25519 keys (RFC 8037). */
 final readonly class KeySet
@@ -77,7 +78,7 @@ final readonly class KeySet
             if ($jwk->kty === 'OKP' && ($jwk->crv ?? null) === 'Ed25519' && self::isForSignatures($jwk)) {
                 [$kid, $x] = [$jwk->kid ?? null, $jwk->x ?? null];
                 is_string($kid) || throw Untrusted::keys('a key has no id (kid)');
-                is_string($x) && self::isCanonical($x) || throw Untrusted::keys("the key {$kid} is no key");
+                is_string($x) && strlen(Base64Url::decode($x) ?? '') === 32 || throw Untrusted::keys("the key {$kid} is no key");
                 yield $kid => $x;
             }
         }
@@ -94,14 +95,6 @@ final readonly class KeySet
             && in_array('verify', $operations, true);
     }
 
-    /** Base64url of 32 bytes, in its one spelling. */
-    private static function isCanonical(string $x): bool
-    {
-        $bytes = base64_decode(strtr($x, '-_', '+/'), true);
-
-        return $bytes !== false && strlen($bytes) === 32 && rtrim(strtr(base64_encode($bytes), '+/', '-_'), '=') === $x;
-    }
-
     /** @return array<string, Key> */
     public function keys(): array
     {
@@ -116,6 +109,6 @@ final readonly class KeySet
             JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES,
         );
 
-        return rtrim(strtr(base64_encode(hash('sha256', $canonical, true)), '+/', '-_'), '=');
+        return Base64Url::encode(hash('sha256', $canonical, true));
     }
 }
