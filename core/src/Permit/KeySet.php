@@ -78,7 +78,8 @@ final readonly class KeySet
             if ($jwk->kty === 'OKP' && ($jwk->crv ?? null) === 'Ed25519' && self::isForSignatures($jwk)) {
                 [$kid, $x] = [$jwk->kid ?? null, $jwk->x ?? null];
                 is_string($kid) || throw Untrusted::keys('a key has no id (kid)');
-                is_string($x) && strlen(Base64Url::decode($x) ?? '') === 32 || throw Untrusted::keys("the key {$kid} is no key");
+                $isKey = is_string($x) && strlen(Base64Url::decode($x) ?? '') === 32;
+                $isKey || throw Untrusted::keys("the key {$kid} is no key");
                 yield $kid => $x;
             }
         }
