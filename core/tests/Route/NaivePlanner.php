@@ -105,7 +105,7 @@ final class NaivePlanner
         }
         foreach (count($legs) === 3 ? [] : $this->builds as $build) {
             foreach (['erase-install', 'in-place-update', 'in-place-step-down'] as $move) {
-                foreach ($this->allowed($build, $move, $version, $counter, $legs) ? $this->known($build) : [] as $p) {
+                foreach ($this->allowed($build, $move, $version, $counter, $legs) ? $this->open($build) : [] as $p) {
                     $raised = max($counter, $build['rollbackIndex']);
                     $this->step([...$legs, [$move, $build, $p]], $build['version'], $raised);
                 }
@@ -191,6 +191,20 @@ final class NaivePlanner
         $fresh = array_filter($this->own($build), fn (array $p): bool => $this->now <= $p['fresh']);
 
         return $fresh === [] ? $this->own($build) : array_values($fresh);
+    }
+
+    /**
+     * @param  array<string, mixed>  $build
+     * @return list<array<string, mixed>> without those whose windows were all over before the work begins
+     */
+    private function open(array $build): array
+    {
+        $ends = fn (array $package): array => array_column($this->windows($package), 'until');
+
+        return array_values(array_filter(
+            $this->known($build),
+            fn (array $package): bool => max([0, ...$ends($package)]) > $this->begins,
+        ));
     }
 
     /** @param  array<string, mixed>  $build */
