@@ -39,6 +39,9 @@ final class PromiseRuns
 {
     use Draws;
 
+    /** How the backup of the owner's cloud is called in a situation. */
+    private const CLOUD = 'in-the-cloud';
+
     private const KINDS = [
         'photos',
         'messages',
@@ -291,13 +294,13 @@ final class PromiseRuns
         }
         if ($this->chance(40)) {
             $madeOn = $this->pick(['8.1.0', '9.0.0', '10.0.0']);
-            $this->keep('cloud', 'cloud', false, $this->today - $this->int(5, 60) * self::DAY, $madeOn, []);
+            $this->keep(self::CLOUD, 'cloud', false, $this->today - $this->int(5, 60) * self::DAY, $madeOn, []);
             $this->device->state['cloudBackup'] = [
                 'takenAt' => Handset::time($this->today),
                 'madeOn' => $madeOn,
-                'kinds' => $this->bags['cloud']['about']['kinds'],
+                'kinds' => $this->bags[self::CLOUD]['about']['kinds'],
             ];
-            foreach ($this->bags['cloud']['items'] as $item) {
+            foreach ($this->bags[self::CLOUD]['items'] as $item) {
                 (new Storage("{$this->folder}/cloud-backup"))->write(
                     $item['kind'],
                     $item['path'],
@@ -537,7 +540,7 @@ final class PromiseRuns
         if ($choice->base === null || $choice->base->treatment === Treatment::None) {
             return;
         }
-        if ($choice->backup === 'cloud') {
+        if ($choice->backup === self::CLOUD) {
             $this->device->returnFromCloud();
             $this->later();
 
@@ -668,7 +671,7 @@ final class PromiseRuns
     {
         return $choice->base === null || $choice->base->treatment === Treatment::None
             ? 'nothing'
-            : ($choice->backup === 'cloud' ? 'cloud' : ($choice->backup === 'own' ? 'its own' : 'an older one'))
+            : ($choice->backup === self::CLOUD ? 'cloud' : ($choice->backup === 'own' ? 'its own' : 'an older one'))
                     .', '
                     .$choice->base->treatment->value;
     }

@@ -29,6 +29,9 @@ final class BagVerifier
 
     private int $bytes = 0;
 
+    /** @var array<string, true> payload files whose bytes are not those of a manifest, by their paths */
+    private array $altered = [];
+
     /** @var list<string> names of manifests whose algorithm is not known here */
     private array $unchecked = [];
 
@@ -54,6 +57,7 @@ final class BagVerifier
         $verifier = self::of($folder, $progress);
         $manifests = $verifier->structureAgainst();
         $verifier->compareAll($manifests);
+        $verifier->labels();
         $description = $verifier->description();
         $counts = $verifier->counts($description, $manifests);
 
@@ -78,6 +82,7 @@ final class BagVerifier
     {
         $verifier = self::of($folder, null);
         $verifier->structureAgainst();
+        $verifier->labels();
 
         return $verifier->faults;
     }
@@ -107,7 +112,6 @@ final class BagVerifier
         $this->walk();
         $this->listed($manifests);
         array_push($this->faults, ...FetchList::faults($this->folder));
-        $this->labels();
 
         $this->unchecked = [...$manifests->unknown, ...$tags->unknown];
 
@@ -212,7 +216,6 @@ final class BagVerifier
 
     private function compareAll(ManifestSet $manifests): void
     {
-        $altered = [];
         $told = $this->progress;
         foreach ($manifests->byAlgorithm as $name => $manifest) {
             $there = [];
@@ -225,8 +228,8 @@ final class BagVerifier
             $digests = Digest::ofFiles(array_map(strval(...), array_keys($there)), $told, $name);
             foreach ($there as $file => [$path, $digest]) {
                 $found = $digests[$file] ?? null;
-                if ($found !== $digest && ! isset($altered[$path])) {
-                    $altered[$path] = true;
+                if ($found !== $digest && ! isset($this->altered[$path])) {
+                    $this->altered[$path] = true;
                     $this->fault($found === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
                 }
             }
@@ -309,7 +312,7 @@ final class BagVerifier
             $bytes = $this->payload[$path] ?? null;
             if (($listed[$path] ?? null) !== $item->sha256) {
                 $this->fault(FaultCode::InventoryDiffers, $path);
-            } elseif ($bytes !== null && $bytes !== $item->bytes) {
+            } elseif ($bytes !== null && $bytes !== $item->bytes && ! isset($this->altered[$path])) {
                 $this->fault(FaultCode::InventoryDiffers, $path, "it says {$item->bytes} bytes of {$bytes}");
             }
         }

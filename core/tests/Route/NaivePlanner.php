@@ -50,7 +50,7 @@ final class NaivePlanner
 
     private string $planned;
 
-    /** @var list<array<string, mixed>> each build once, with `carried`: its packages with the end of their freshness */
+    /** @var list<array<string, mixed>> each build once, with `carried`: its packages, their freshness and windows */
     private array $builds = [];
 
     /** @var array<string, array{ends: array<string, mixed>, key: string, price: list<float>, until: list<float>}> */
@@ -72,7 +72,10 @@ final class NaivePlanner
                 $name = $build['version'].' '.$build['build'];
                 $builds[$name] ??= $build + ['carried' => []];
                 foreach ($build['packages'] as $package) {
-                    $builds[$name]['carried'][] = $package + ['fresh' => strtotime($catalogue['freshUntil'])];
+                    $builds[$name]['carried'][] = $package + [
+                        'fresh' => strtotime($catalogue['freshUntil']),
+                        'windows' => self::windows($package),
+                    ];
                 }
             }
         }
@@ -199,7 +202,7 @@ final class NaivePlanner
      */
     private function open(array $build): array
     {
-        $ends = fn (array $package): array => array_column($this->windows($package), 'until');
+        $ends = fn (array $package): array => array_column($package['windows'], 'until');
 
         return array_values(array_filter(
             $this->known($build),
@@ -505,7 +508,7 @@ final class NaivePlanner
             if ($this->windowAt($package, $at) !== null) {
                 return [];
             }
-            $windows = [...$windows, ...$this->windows($package)];
+            $windows = [...$windows, ...$package['windows']];
         }
         foreach ($windows as $w) {
             if ($w['from'] <= $this->begins && $this->begins < $w['until']) {
@@ -582,7 +585,7 @@ final class NaivePlanner
      */
     private function windowAt(array $package, float $moment): ?array
     {
-        foreach ($this->windows($package) as $w) {
+        foreach ($package['windows'] as $w) {
             if ($w['from'] <= $moment && $moment < $w['until']) {
                 return $w;
             }
@@ -597,7 +600,7 @@ final class NaivePlanner
      * @param  array<string, mixed>  $package
      * @return list<array{from: float, until: float}>
      */
-    private function windows(array $package): array
+    private static function windows(array $package): array
     {
         $all = array_map(static fn (array $w): array => [
             'from' => (float) strtotime($w['from']),
