@@ -79,9 +79,10 @@ final readonly class ImportCatalogue
     private function signed(string $compact): FilePreview
     {
         $claimed = json_decode((string) base64_decode(strtr(explode('.', $compact)[1], '-_', '+/'), true), true);
-        $vendor = is_array($claimed) && is_array($claimed['vendor'] ?? null) ? $claimed['vendor']['id'] ?? null : null;
+        $named = is_array($claimed) ? $claimed['vendor'] ?? null : null;
+        $id = is_array($named) ? $named['id'] ?? null : null;
         $vendor =
-            Vendor::query()->whereKey(is_string($vendor) ? $vendor : '')->first()
+            Vendor::query()->whereKey(is_string($id) ? $id : '')->first()
             ?? throw Refusal::notNow(
                 'No vendor here has accepted keys for this file. Name the vendor in Settings first, or take its '
                     .'catalogue in as plain JSON.',

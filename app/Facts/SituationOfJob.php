@@ -72,15 +72,12 @@ final readonly class SituationOfJob
     /** The device as it was read, with what was told of kinds that sync where the device does not tell. */
     private function device(BenchJob $job): Device
     {
-        $device = $job->readDevice();
+        $device = $job->readDevice()->withoutEmptyKinds();
         $told = static fn (KindStock $s): KindStock => new KindStock(
             $s->kind, $s->items, $s->bytes, $s->lastChangedAt, $s->syncedAt ?? $job->cloud?->syncedAt($s->kind),
         );
 
-        // what a device holds nothing of cannot be lost
-        $held = array_filter($device->kinds, static fn (KindStock $s): bool => $s->items > 0);
-
-        return $device->holding(array_values(array_map($told, $held)));
+        return $device->holding(array_map($told, $device->kinds));
     }
 
     /**

@@ -7,6 +7,7 @@ namespace App\Steps;
 use App\Facts\BaseOfJob;
 use App\Facts\ChecksOfJob;
 use App\Journal\Evidence;
+use App\Ledger\Progress;
 use App\Ledger\RunningStep;
 use App\Ledger\StepEnd;
 use JadeStep\Core\Job\PhaseCode;
@@ -39,12 +40,10 @@ final readonly class ProveSafety implements Step
         $own = $job->safetyBag();
         $base = BaseOfJob::find($job);
         $isOther = BaseOfJob::isWanted($job) && $base?->id !== $own?->id;
+        $done = 0;
         $whole = ($own->bytes ?? 0) + $job->takenRoute()->packageBytes() + ($isOther ? ($base->bytes ?? 0) : 0);
-        $readBack = 0;
-        $told = $step->readingBack($whole);
-        $tell = static function (int $bytes) use ($told, &$readBack): void {
-            $readBack += $bytes;
-            $told($bytes);
+        $tell = static function (int $bytes) use ($step, $whole, &$done): void {
+            $step->progress(PhaseCode::ReadBack, Progress::ofBytes($done += $bytes, $whole));
         };
         $line = EraseLine::judge($this->checks->readAnew($job, $tell));
         if (! $line->isOpen()) {
@@ -59,10 +58,7 @@ final readonly class ProveSafety implements Step
         $states = array_map(static fn (Check $c): string => $c->state->value, $line->checks);
         $codes = array_map(static fn (Check $c): string => $c->code->value, $line->checks);
 
-        return StepEnd::done(new Evidence([
-            'checks' => array_combine($codes, $states),
-            'bytes read again' => $readBack,
-        ]));
+        return StepEnd::done(new Evidence(['checks' => array_combine($codes, $states), 'bytes read again' => $done]));
     }
 
     private static function staysShut(EraseLine $line): StepEnd

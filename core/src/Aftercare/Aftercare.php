@@ -105,7 +105,7 @@ final class Aftercare
         \DateTimeImmutable $now,
     ): ?Build {
         foreach ($almanac->builds($runs->osLine) as $build) {
-            $signed = ! $build->isStaleFor($hardwareId, $now) && $build->signedAt($hardwareId, $now) !== null;
+            $signed = $build->signedAt($hardwareId, $now) !== null;
             if (
                 $goal->admits($build)
                 && $build->channel === Channel::Release

@@ -78,13 +78,16 @@ final readonly class Build
             && array_filter($packages, static fn (Package $p): bool => ! $p->isStaleAt($now)) === [];
     }
 
-    /** Of the packages for a model that are signed at a moment the one whose window ends last; null where none is. */
+    /**
+     * Of the packages for a model that are signed at a moment the one whose window ends last; null where none is, or
+     * where what is signed is not known.
+     */
     public function signedAt(string $hardwareId, \DateTimeImmutable $moment): ?Package
     {
         $best = null;
         $longest = null;
-        foreach ($this->knownPackagesFor($hardwareId, $moment) as $package) {
-            $window = $package->windowAt($moment);
+        foreach ($this->packagesFor($hardwareId) as $package) {
+            $window = $package->isStaleAt($moment) ? null : $package->windowAt($moment);
             if ($window !== null && ($longest === null || $window->endsAfter($longest))) {
                 [$best, $longest] = [$package, $window];
             }

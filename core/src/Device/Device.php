@@ -57,6 +57,14 @@ final readonly class Device
         return Copied::with($this, kinds: $kinds);
     }
 
+    /** The same device without the kinds of which it holds nothing: what is not there cannot be lost. */
+    public function withoutEmptyKinds(): self
+    {
+        $held = array_filter($this->kinds, static fn (KindStock $s): bool => $s->items > 0);
+
+        return $this->holding(array_values($held));
+    }
+
     /** Used bytes bound a backup from above; where storage is not read, the sizes of the kinds stand in. */
     public function backupBytesAtMost(): int
     {

@@ -180,20 +180,14 @@ final readonly class InstallJudge
                 ? []
                 : $build->knownPackagesFor($this->device->hardwareId, $this->situation->now);
         foreach ($packages as $package) {
-            if ($package->windowAt($this->permitAt($package)) !== null) {
+            $permit = $this->situation->after($this->times->untilPermit(0, $this->times->fetch($package)));
+            if ($package->windowAt($permit) !== null) {
                 return [];
             }
         }
         $windows = array_merge(...array_map(static fn (Package $p): array => $p->windows, $packages));
 
         return $packages === [] ? [] : [self::notSigned($windows, $this->situation->begins())];
-    }
-
-    private function permitAt(Package $package): \DateTimeImmutable
-    {
-        $minutes = $this->times->safeguard() + $this->times->fetch($package) + $this->times->enterRecovery();
-
-        return $this->situation->after($minutes);
     }
 
     /** @param  list<SigningWindow>  $windows  none of which holds when a permit can be asked for */

@@ -37,23 +37,14 @@ final class Search
 
     private bool $eraseLate = false;
 
-    private float $begins;
-
-    private float $safeguard;
-
-    private float $recovery;
-
-    private float $eachLeg;
+    private readonly float $begins;
 
     private function __construct(
         private readonly Situation $situation,
         private readonly InstallJudge $judge,
-        Timetable $times,
+        private readonly Timetable $times,
     ) {
         $this->begins = self::seconds($situation->begins());
-        $this->safeguard = $times->safeguard();
-        $this->recovery = $times->enterRecovery();
-        $this->eachLeg = $times->enterRecovery() + $times->afterPermit();
     }
 
     /**
@@ -64,7 +55,7 @@ final class Search
     {
         $search = new self($situation, $judge, $times);
         foreach ($builds as $build) {
-            $search->look($build, $times);
+            $search->look($build);
         }
         $search->walk([], Installed::on($situation->device), 0.0);
 
@@ -72,7 +63,7 @@ final class Search
     }
 
     /** Keeps a build that may be a leg, by what no moment after the earliest and no earlier leg can change. */
-    private function look(Build $build, Timetable $times): void
+    private function look(Build $build): void
     {
         $device = $this->situation->device;
         $named = $this->situation->goal->exact?->equals($build->version) === true;
@@ -85,10 +76,10 @@ final class Search
         }
         $packages = [];
         foreach ($build->knownPackagesFor((string) $device->hardwareId, $this->situation->now) as $package) {
-            $windows = $this->windowsFrom($package, $this->begins + $this->safeguard * 60);
+            $windows = $this->windowsFrom($package, $this->permitAt(0, 0));
             if ($windows !== []) {
                 $packages[] = $package;
-                $this->figures[spl_object_id($package)] = [$windows, $times->fetch($package)];
+                $this->figures[spl_object_id($package)] = [$windows, $this->times->fetch($package)];
                 $this->eraseLate = $this->eraseLate || $windows[count($windows) - 1][0] > $this->begins;
             }
         }
@@ -215,10 +206,8 @@ final class Search
     /** @return float Unix seconds at which the permit of a leg is expected to be asked for */
     private function permitAt(int $leg, float $fetched): float
     {
-        $minutes = $this->safeguard + $fetched + $leg * $this->eachLeg + $this->recovery;
-
         // to the microsecond, so that the order of adding up does not decide at the very end of a window
-        return $this->begins + round($minutes * 60, 6);
+        return $this->begins + round($this->times->untilPermit($leg, $fetched) * 60, 6);
     }
 
     /** @return float Unix seconds */

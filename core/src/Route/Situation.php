@@ -11,7 +11,8 @@ use JadeStep\Core\Device\Kind;
 /** All that the planner needs to know beside the almanac. */
 final readonly class Situation
 {
-    private const MOST_MINUTES = 1e9;
+    /** Beyond some thousand years it is all one. */
+    public const MOST_MINUTES = 1e9;
 
     /**
      * @param  list<HeldBackup>  $backups
@@ -42,7 +43,7 @@ final readonly class Situation
         return $this->startsAt ?? $this->now;
     }
 
-    /** @param  float  $minutes  from the beginning of the work; beyond some thousand years it is all one */
+    /** @param  float  $minutes  from the beginning of the work */
     public function after(float $minutes): \DateTimeImmutable
     {
         $microseconds = (int) round(min($minutes, self::MOST_MINUTES) * 60_000_000);

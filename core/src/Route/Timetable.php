@@ -16,8 +16,6 @@ final readonly class Timetable
 {
     private const VERIFY_BYTES_PER_SECOND = 200_000_000;
 
-    private const MOST_MINUTES = 1e9;
-
     private Minutes $pair;
 
     private Minutes $recovery;
@@ -26,18 +24,16 @@ final readonly class Timetable
 
     private Minutes $restart;
 
+    /** Expected minutes before anything is fetched. */
+    private float $safeguard;
+
     public function __construct(private Situation $situation)
     {
         $this->pair = Minutes::of(1, 2, 4);
         $this->recovery = Minutes::of(1, 2, 5);
         $this->install = $situation->bench->installMinutes?->asMinutes() ?? Minutes::of(8, 10, 15);
         $this->restart = Minutes::of(4, 6, 12);
-    }
-
-    /** Expected minutes before anything is fetched. */
-    public function safeguard(): float
-    {
-        return Minutes::sum($this->pair, $this->backUp(), $this->verify())->expected;
+        $this->safeguard = Minutes::sum($this->pair, $this->backUp(), $this->verify())->expected;
     }
 
     /** Expected minutes to fetch a package. */
@@ -46,16 +42,17 @@ final readonly class Timetable
         return $this->fetching($package)->expected;
     }
 
-    /** Expected minutes from the end of what came before until a leg's permit is asked for. */
-    public function enterRecovery(): float
+    /**
+     * Expected minutes from the beginning of the work until a leg's permit is asked for.
+     *
+     * @param  int  $leg  from 0
+     * @param  float  $fetching  expected minutes to fetch the packages of all legs
+     */
+    public function untilPermit(int $leg, float $fetching): float
     {
-        return $this->recovery->expected;
-    }
+        $eachLeg = $this->recovery->expected + $this->install->expected + $this->restart->expected;
 
-    /** Expected minutes from the permit until the device runs the leg's build. */
-    public function afterPermit(): float
-    {
-        return $this->install->expected + $this->restart->expected;
+        return $this->safeguard + $fetching + $leg * $eachLeg + $this->recovery->expected;
     }
 
     /**
@@ -87,7 +84,7 @@ final readonly class Timetable
     {
         $latest = null;
         foreach ($this->untilPermits($legs) as $i => $before) {
-            $seconds = (int) ceil(min($before->cautious(), self::MOST_MINUTES) * 60);
+            $seconds = (int) ceil(min($before->cautious(), Situation::MOST_MINUTES) * 60);
             $start = $legs[$i]->window?->until?->sub(new \DateInterval("PT{$seconds}S"));
             $latest = $start !== null && ($latest === null || $start < $latest) ? $start : $latest;
         }
