@@ -19,6 +19,12 @@ final class Text
         return mb_strlen($text) > $longest ? mb_substr($text, 0, $longest - 1).'…' : $text;
     }
 
+    /** What is not UTF-8 is taken for Windows-1252, which holds all of Latin-1 that a text may. */
+    public static function inUtf8(string $text): string
+    {
+        return mb_check_encoding($text, 'UTF-8') ? $text : mb_convert_encoding($text, 'UTF-8', 'Windows-1252');
+    }
+
     /** @param  list<string>  $parts  those that are empty are passed over */
     public static function joined(string $by, array $parts): string
     {

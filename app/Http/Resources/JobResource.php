@@ -38,6 +38,7 @@ final class JobResource extends JobSummaryResource
             'goal' => $this->goal === null ? null : GoalDocument::write($this->goal),
             'goalWords' => $this->goal === null ? null : GoalText::words($this->goal),
             'plan' => $this->plan === null ? null : PlanDocument::write($this->plan),
+            'goalIsInstalled' => $this->plan?->isInstalled() === true,
             'refusedPermits' => array_map(static fn (RefusedPermit $p): array => $p->fields(), $this->refused_permits),
             'route' => $this->route === null ? null : RouteDocument::write($this->route),
             'steps' => StepResource::collection($this->steps),

@@ -76,6 +76,15 @@ final readonly class BagDescription
         'Lowered-Payload',
     ];
 
+    /** What a lowered copy tells of itself, beside the version that it declares; a device asks for none of it. */
+    public const OF_A_COPY = [
+        'External-Identifier',
+        'Bagging-Date',
+        'Lowered-From',
+        'Lowered-At',
+        'Lowered-Payload',
+    ];
+
     /** Any of them tells that the bag means to be the backup of a device. */
     private const OF_A_BACKUP = ['Device-Serial', 'Made-On-Version', 'Declared-Version', 'Taken-At'];
 

@@ -55,7 +55,7 @@ final class BagVerifier
     public static function verify(string $folder, ?callable $progress = null): Verification
     {
         $verifier = self::of($folder, $progress);
-        $manifests = $verifier->structureAgainst();
+        $manifests = $verifier->readStructure();
         $verifier->compareAll($manifests);
         $verifier->labels();
         $description = $verifier->description();
@@ -81,7 +81,7 @@ final class BagVerifier
     public static function structure(string $folder): array
     {
         $verifier = self::of($folder, null);
-        $verifier->structureAgainst();
+        $verifier->readStructure();
         $verifier->labels();
 
         return $verifier->faults;
@@ -99,7 +99,7 @@ final class BagVerifier
     }
 
     /** @return ManifestSet the payload manifests */
-    private function structureAgainst(): ManifestSet
+    private function readStructure(): ManifestSet
     {
         $this->declaration();
         $manifests = ManifestSet::read($this->folder, 'manifest', $this->isBackup);
@@ -137,7 +137,7 @@ final class BagVerifier
             foreach ($tag->digests as $path => $digest) {
                 $path = (string) $path;
                 $listed[$path] = true;
-                if (str_starts_with($path, 'data/') || preg_match('/\Atagmanifest-[^\/]+\.txt\z/', $path) === 1) {
+                if (str_starts_with($path, 'data/') || ManifestSet::isTagManifest($path)) {
                     $this->fault(FaultCode::BadManifest, $path, 'it does not belong into a tag manifest');
                 } else {
                     $this->compare($path, $digest, Algorithm::from($name));
@@ -146,11 +146,12 @@ final class BagVerifier
         }
         foreach (Tree::listing($this->folder, 'data') as $path => [$type]) {
             $path = (string) $path;
-            $isTagManifest = preg_match('/\Atagmanifest-[^\/]+\.txt\z/', $path) === 1;
             if ($type !== 'f') {
                 $this->fault($type === 'l' ? FaultCode::Link : FaultCode::Unlisted, $path);
-            } elseif (! isset($listed[$path]) && ! $isTagManifest && ($this->isBackup || $tags->byAlgorithm !== [])) {
-                $this->fault(FaultCode::Unlisted, $path);
+            } elseif (($this->isBackup || $tags->byAlgorithm !== []) && ! isset($listed[$path])) {
+                if (! ManifestSet::isTagManifest($path)) {
+                    $this->fault(FaultCode::Unlisted, $path);
+                }
             }
         }
         foreach ($tags->byAlgorithm as $name => $tag) {

@@ -11,9 +11,6 @@ use JadeStep\Core\Bag\Internal\TagLines;
 /** What a lowered copy says otherwise than the bag that it was made from, read from both as they lie on the disk. */
 final readonly class LoweredDifference
 {
-    /** The copy's own name and origin; a device asks for neither. */
-    private const OWN = ['External-Identifier', 'Bagging-Date', 'Lowered-From', 'Lowered-At', 'Lowered-Payload'];
-
     /**
      * @param  list<string>  $removed  lines of the original's description that the copy does not have
      * @param  list<string>  $added  lines of the copy's description that the original does not have
@@ -31,7 +28,8 @@ final readonly class LoweredDifference
     public static function between(string $original, string $copy): self
     {
         [$had, $has] = [self::lines($original), self::lines($copy)];
-        $foreign = static fn (string $line): bool => ! in_array(explode(':', $line, 2)[0], self::OWN, true);
+        $own = BagDescription::OF_A_COPY;
+        $foreign = static fn (string $line): bool => ! in_array(explode(':', $line, 2)[0], $own, true);
         $manifest = static fn (string $bag): string|false => @hash_file('sha256', "{$bag}/".TagFiles::MANIFEST);
 
         return new self(

@@ -8,7 +8,6 @@ use JadeStep\Core\Bag\Exception\LoweringRefused;
 use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Exception\WorkFolderHeld;
 use JadeStep\Core\Bag\Exception\WriteFailed;
-use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\ManifestSet;
 use JadeStep\Core\Bag\Internal\Nesting;
@@ -29,15 +28,6 @@ use JadeStep\Core\Version\Version;
  */
 final class Lowering
 {
-    private const REWRITTEN = [
-        'External-Identifier',
-        'Bagging-Date',
-        'Declared-Version',
-        'Lowered-From',
-        'Lowered-At',
-        'Lowered-Payload',
-    ];
-
     /**
      * @param  string  $id  the new bag's own identifier
      *
@@ -126,38 +116,13 @@ final class Lowering
     /** The original's lines, in their order and as they are, with those that tell of the copy in their places. */
     private static function described(string $file, BagDescription $copy): string
     {
-        $new = array_column(TagLines::parse($copy->render('')), 1, 0);
-        $kept = [];
-        $isKept = true;
-        foreach (Listing::lines($file) as $line) {
-            $label = preg_match('/\A([^:\s][^:]*?)\s*:/', $line, $m) === 1 ? $m[1] : null;
-            $ours = $label === null ? null : self::rewritten($label);
-            $isKept = $label === null ? $isKept : $ours === null; // a line that is folded goes with its first
-            if ($ours !== null && isset($new[$ours])) {
-                $kept[] = "{$ours}: {$new[$ours]}";
-                unset($new[$ours]);
-            } elseif ($isKept) {
-                $kept[] = rtrim($line, "\r");
-            }
-        }
-        foreach (self::REWRITTEN as $label) {
-            if (isset($new[$label])) {
-                $kept[] = "{$label}: {$new[$label]}";
-            }
+        $told = array_column(TagLines::parse($copy->render('')), 1, 0);
+        $new = [];
+        foreach ([...BagDescription::OF_A_COPY, 'Declared-Version'] as $label) {
+            $new[$label] = $told[$label] ?? null;
         }
 
-        return implode("\n", $kept)."\n";
-    }
-
-    private static function rewritten(string $label): ?string
-    {
-        foreach (self::REWRITTEN as $ours) {
-            if (strcasecmp($ours, $label) === 0) {
-                return $ours;
-            }
-        }
-
-        return null;
+        return TagLines::with((string) @file_get_contents($file), $new);
     }
 
     private static function write(string $file, string $text): void

@@ -15,25 +15,25 @@ final class GoalText
 {
     public const FORMS = '"8.7.0", "newest in 8", "below 9.0" or "before 2026-07-01"';
 
-    private const IN_A_MAJOR = '/\A(?:the )?newest (?:in|of) (?:major )?(\d{1,3})\z/';
+    private const IN_A_MAJOR = '/\A(?:the )?newest (?:in|of) (?:major )?(\d{1,3})\z/i';
 
-    private const BEFORE_A_DAY = '/\A(?:the )?(?:newest )?(?:released )?before (\d{4})-(\d\d)-(\d\d)\z/';
+    private const BEFORE_A_DAY = '/\A(?:the )?(?:newest )?(?:released )?before (\d{4})-(\d\d)-(\d\d)\z/i';
 
     /**
      * @throws \InvalidArgumentException where it is none of the four forms
      */
     public static function parse(string $text): Goal
     {
-        $text = strtolower(trim(substr($text, 0, 100)));
+        $text = trim(substr($text, 0, 300));
         $number = '(\d+(?:\.\d+){0,2}(?:-[0-9a-z.-]+| [a-z]+(?: \d+)?)?)';
         try {
             return match (1) {
                 preg_match(self::IN_A_MAJOR, $text, $m) => Goal::newestInMajor((int) $m[1]),
-                preg_match("/\A(?:the )?(?:newest )?below {$number}\z/", $text, $m) => Goal::newestBelow(
+                preg_match("/\A(?:the )?(?:newest )?below {$number}\z/i", $text, $m) => Goal::newestBelow(
                     self::version($m[1]),
                 ),
                 preg_match(self::BEFORE_A_DAY, $text, $m) => Goal::newestBefore(self::day($m)),
-                preg_match("/\A(?:exactly )?{$number}\z/", $text, $m) => Goal::exact(self::version($m[1])),
+                preg_match("/\A(?:exactly )?{$number}\z/i", $text, $m) => Goal::exact(self::version($m[1])),
                 default => throw new \InvalidArgumentException,
             };
         } catch (UnreadableVersion|\InvalidArgumentException) {
@@ -57,9 +57,9 @@ final class GoalText
     /** In machine form, or as this program shows it: "10.0 beta 2", "9.4 candidate". */
     public static function version(string $text): Version
     {
-        $text = strtolower(trim($text));
-        if (preg_match('/\A(\d+(?:\.\d+){0,2}) ([a-z]+)(?: (\d+))?\z/', $text, $m) === 1) {
-            $name = $m[2] === 'candidate' ? 'rc' : $m[2];
+        $text = trim($text);
+        if (preg_match('/\A(\d+(?:\.\d+){0,2}) ([a-z]+)(?: (\d+))?\z/i', $text, $m) === 1) {
+            $name = strtolower($m[2]) === 'candidate' ? 'rc' : strtolower($m[2]);
             $text = "{$m[1]}-{$name}.".($m[3] ?? '1');
         }
 

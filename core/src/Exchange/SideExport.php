@@ -11,6 +11,7 @@ use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\Exception\UnreadableCsv;
 use JadeStep\Core\Exchange\Internal\ContactCard;
 use JadeStep\Core\Exchange\Internal\Csv;
+use JadeStep\Core\Text;
 use Sabre\VObject\Component\VCalendar;
 use Sabre\VObject\ParseException;
 use Sabre\VObject\Reader;
@@ -105,7 +106,7 @@ final class SideExport
     private function calendar(Item $item, string $text): void
     {
         try {
-            $calendar = Reader::read(ContactCard::inUtf8($text));
+            $calendar = Reader::read(Text::inUtf8($text));
             $calendar instanceof VCalendar || throw new ParseException('no calendar');
             $this->put($item, $calendar->serialize(), 'calendars');
         } catch (\Throwable) { // the library answers some torn texts with errors of its own

@@ -45,12 +45,13 @@ export const dayAndClock = (time: string | Date) => `${day(time)}, ${clock(time)
 /** A local date and time of a form, as RFC 3339 in UTC. */
 export const instant = (local: string) => new Date(local).toISOString().replace(/\.\d+Z$/, 'Z');
 
-/** A version in machine form as people write it: 8.7.0 is 8.7. */
+/** A version in machine form as people write it, as the core's versions do: 8.7.0 is 8.7, 9.3.0-rc.2 is 9.3 candidate 2. */
 export const version = (v: string) =>
     v
         .replace(/^(\d+\.\d+)\.0(?=$|-)/, '$1')
-        .replace('-rc.1', ' candidate')
-        .replace(/-([a-z]+)\./, ' $1 ');
+        .replace(/-rc\.1$/, ' candidate')
+        .replace(/-rc\.(\d+)$/, ' candidate $1')
+        .replace(/-beta\.(\d+)$/, ' beta $1');
 
 export const kindName = (kind: string) => (KIND as Record<string, string>)[kind] ?? kind;
 

@@ -31,10 +31,10 @@ final readonly class ManifestSet
         $names = Listing::names($folder);
         sort($names, SORT_STRING);
         foreach ($names as $name) {
-            if (preg_match("/\A{$sort}-([^\/]+)\.txt\z/i", $name, $m) !== 1) {
+            if (preg_match("/\A{$sort}-([^\/]+)\.txt\z/", $name, $m) !== 1) {
                 continue;
             }
-            $algorithm = Algorithm::tryFrom(strtolower($m[1]));
+            $algorithm = Algorithm::tryFrom($m[1]);
             if ($algorithm === null) {
                 $unknown[] = $name;
             } elseif (! is_link("{$folder}/{$name}")) {
@@ -54,6 +54,11 @@ final readonly class ManifestSet
         }
 
         return new self($found, $unknown, $faults);
+    }
+
+    public static function isTagManifest(string $path): bool
+    {
+        return preg_match('/\Atagmanifest-[^\/]+\.txt\z/', $path) === 1;
     }
 
     public function listAny(): bool

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Exchange\Internal;
 
+use JadeStep\Core\Text;
 use Sabre\VObject\Component\VCard;
 use Sabre\VObject\Document;
 use Sabre\VObject\Property;
@@ -24,7 +25,7 @@ final class ContactCard
     public static function serialized(string $text): ?string
     {
         try {
-            $card = Reader::read(self::inUtf8($text));
+            $card = Reader::read(Text::inUtf8($text));
             if (! $card instanceof VCard) {
                 return null;
             }
@@ -40,12 +41,6 @@ final class ContactCard
         } catch (\Throwable) { // the library answers some torn texts with errors of its own
             return null;
         }
-    }
-
-    /** What is not UTF-8 is taken for Windows-1252, which holds all of Latin-1 that a card may. */
-    public static function inUtf8(string $text): string
-    {
-        return mb_check_encoding($text, 'UTF-8') ? $text : mb_convert_encoding($text, 'UTF-8', 'Windows-1252');
     }
 
     /** Every card of version 4.0 has a formatted name (RFC 6350 section 6.2.1): made of what the card tells. */

@@ -26,26 +26,52 @@ final class Csv
      */
     public static function read(string $text, array $known, array $needed): array
     {
+        $header = null;
+        $rows = [];
+        foreach (self::parsed($text) as $line => $cells) {
+            $cells = array_map(self::cell(...), $cells);
+            if ($header === null) {
+                $header = self::header($cells, $known, $needed);
+            } else {
+                $rows[$line] = self::row($header, $cells, $known);
+            }
+        }
+
+        return $header === null ? throw UnreadableCsv::empty() : $rows;
+    }
+
+    /**
+     * A table of somebody else's, cell by cell as it is.
+     *
+     * @return list<list<string>>
+     *
+     * @throws UnreadableCsv
+     */
+    public static function cells(string $text): array
+    {
+        return iterator_to_array(self::parsed($text), false);
+    }
+
+    /**
+     * @return \Generator<int, list<string>> the cells of each row that is not blank, by the line that it begins on
+     *
+     * @throws UnreadableCsv
+     */
+    private static function parsed(string $text): \Generator
+    {
         $text = self::clean($text);
         $stream = self::memory();
         fwrite($stream, $text);
         rewind($stream);
-        $header = null;
-        $rows = [];
-        $line = 1;
-        $at = 0;
+        [$line, $at, $rows] = [1, 0, 0];
         while (($cells = fgetcsv($stream, null, ',', '"', '')) !== false) {
-            if ($header === null) {
-                $header = self::header(array_map(self::cell(...), $cells), $known, $needed);
-            } elseif ($cells !== [null]) {
-                $rows[$line] = self::row($header, array_map(self::cell(...), $cells), $known);
-                count($rows) <= self::MOST_ROWS || throw UnreadableCsv::tooLarge(self::MOST_ROWS);
+            if ($cells !== [null]) {
+                ++$rows <= self::MOST_ROWS || throw UnreadableCsv::tooLarge(self::MOST_ROWS);
+                yield $line => array_map(strval(...), $cells);
             }
             $line += substr_count($text, "\n", $at, (int) ftell($stream) - $at);
             $at = (int) ftell($stream);
         }
-
-        return $header === null ? throw UnreadableCsv::empty() : $rows;
     }
 
     /**
@@ -78,38 +104,14 @@ final class Csv
         return str_starts_with($text, "\u{FEFF}") ? substr($text, 3) : $text;
     }
 
-    private static function cell(?string $cell): string
+    private static function cell(string $cell): string
     {
-        return trim((string) preg_replace("/\A'(?=[=+\-@\t\r])/", '', (string) $cell));
+        return trim((string) preg_replace("/\A'(?=[=+\-@\t\r])/", '', $cell));
     }
 
     private static function inert(string $cell): string
     {
         return $cell !== '' && str_contains("=+-@\t\r", $cell[0]) ? "'{$cell}" : $cell;
-    }
-
-    /**
-     * A table of somebody else's, cell by cell as it is.
-     *
-     * @return list<list<string>>
-     *
-     * @throws UnreadableCsv
-     */
-    public static function cells(string $text): array
-    {
-        $text = self::clean($text);
-        $stream = self::memory();
-        fwrite($stream, $text);
-        rewind($stream);
-        $rows = [];
-        while (($cells = fgetcsv($stream, null, ',', '"', '')) !== false) {
-            if ($cells !== [null]) {
-                $rows[] = array_map(strval(...), $cells);
-                count($rows) <= self::MOST_ROWS || throw UnreadableCsv::tooLarge(self::MOST_ROWS);
-            }
-        }
-
-        return $rows;
     }
 
     /**

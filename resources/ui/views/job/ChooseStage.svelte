@@ -50,9 +50,6 @@
     let picked = $state<string | null>(null);
     let lane = $state<string | null>(null);
     const routes = $derived(job.route !== null && !pretended ? [job.route] : (now?.routes ?? []));
-    const isInstalled = $derived(
-        now?.rejected.some((r) => r.reasons.length === 1 && r.reasons[0]?.code === 'same-build') === true,
-    );
     const route = $derived(routes.find((r) => r.id === picked) ?? routes[0] ?? null);
     const chosen = $derived(
         windows.data?.lanes.find((l) => l.build === (lane ?? route?.legs.at(-1)?.to.build)) ?? null,
@@ -105,18 +102,18 @@
         {:else if route === null}
             <Notice tone="amber"
                 ><strong
-                    >{isInstalled
+                    >{job.goalIsInstalled
                         ? 'This is what is installed.'
                         : `Nothing reaches this goal${pretended ? ' then' : ' now'}.`}</strong
                 >
-                {isInstalled
+                {job.goalIsInstalled
                     ? ''
                     : now?.nearest == null
                       ? 'No build on the way to it is reachable for this device.'
                       : `The nearest that is reachable: ${version(now.nearest.version)} (${now.nearest.build}).`}
                 {job.device?.hardwareId === null
                     ? 'First settle which variant it is.'
-                    : isInstalled
+                    : job.goalIsInstalled
                       ? 'Nothing has to be done for it; for anything else, choose another goal.'
                       : 'Choose another goal.'}
                 {#if planning && !pretended && now?.nearest != null}{@const nearest = now.nearest}<button
