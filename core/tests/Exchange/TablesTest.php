@@ -194,6 +194,12 @@ final class TablesTest extends TestCase
             ['newestBelow' => '9.4.0-rc.1'],
             'the newest below 9.4 candidate',
         ];
+        yield 'capitals count in a pre-release' => [
+            'Exactly 9.3-Alpha.x.7',
+            ['exact' => '9.3.0-Alpha.x.7'],
+            'exactly 9.3-Alpha.x.7',
+        ];
+        yield 'and not in words' => ['9.4 Candidate 2', ['exact' => '9.4.0-rc.2'], 'exactly 9.4 candidate 2'];
         yield 'letters' => ['abc', null, '"abc" is not a goal.'];
         yield 'a major' => [' Newest in 8 ', ['newestInMajor' => 8], 'the newest of major 8'];
         yield 'below' => ['below 9.0', ['newestBelow' => '9.0.0'], 'the newest below 9.0'];

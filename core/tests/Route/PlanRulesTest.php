@@ -7,6 +7,7 @@ namespace JadeStep\Core\Tests\Route;
 use JadeStep\Core\Exchange\PlanDocument;
 use JadeStep\Core\Route\Planner;
 use JadeStep\Core\Tests\Support\Sample;
+use JadeStep\Core\Time\Rfc3339;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
@@ -275,6 +276,16 @@ final class PlanRulesTest extends TestCase
         yield 'what a stale one calls signed is not' => [[['stale', 'signed'], ['fresh', 'closed']], ['window-closed']];
         yield 'two stale ones' => [[['stale', 'signed'], ['stale', 'closed']], ['almanac-stale']];
         yield 'two fresh ones, one of them signed' => [[['fresh', 'closed'], ['fresh', 'signed']], []];
+    }
+
+    public function test_what_only_a_stale_catalogue_says_is_never_signed(): void
+    {
+        $build = Sample::build('8.7.0', '8G210', self::OPEN);
+        $held = Sample::almanac(Sample::catalogue([$build], ['freshUntil' => Sample::NOW]))->builds('tarn')[0];
+        $now = Rfc3339::parse(Sample::NOW);
+
+        self::assertNotNull($held->signedAt('FN7-2', $now));
+        self::assertNull($held->signedAt('FN7-2', $now->modify('+1 second')));
     }
 
     public function test_of_several_packages_the_one_whose_window_ends_last_is_taken(): void

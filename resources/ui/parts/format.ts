@@ -45,7 +45,7 @@ export const dayAndClock = (time: string | Date) => `${day(time)}, ${clock(time)
 /** A local date and time of a form, as RFC 3339 in UTC. */
 export const instant = (local: string) => new Date(local).toISOString().replace(/\.\d+Z$/, 'Z');
 
-/** A version in machine form as people write it, as the core's versions do: 8.7.0 is 8.7, 9.3.0-rc.2 is 9.3 candidate 2. */
+/** A version as people write it, as the core does: 8.7.0 is 8.7, 9.3.0-rc.2 is 9.3 candidate 2. */
 export const version = (v: string) =>
     v
         .replace(/^(\d+\.\d+)\.0(?=$|-)/, '$1')
