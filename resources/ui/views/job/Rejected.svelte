@@ -41,7 +41,9 @@
             <span class="font-semibold">{version(r.version)}</span> <span class="code">{r.build}</span>:
             {@render list(first)}
             {#if folded.length > 0}<details class="inline-block">
-                    <summary class="cursor-pointer text-quiet underline underline-offset-4">and against single moves</summary>
+                    <summary class="cursor-pointer text-quiet underline underline-offset-4"
+                        >and against single moves</summary
+                    >
                     {@render list(folded)}
                 </details>{/if}
         </li>{/each}
