@@ -42,6 +42,7 @@ final class RunningSystem
             $environment + [
                 'JADE_VAR' => $folder,
                 'JADE_DATABASE_TEMPLATE' => self::root().'/var/test/database-template',
+                'RIG_ALBUM' => self::root().'/var/test/album',
                 'DB_FLUSH' => '0',
                 'ARGON_MEMORY' => '1024',
                 'ARGON_TIME' => '1',

@@ -11,7 +11,7 @@ final readonly class Cabinet
 {
     private const KEPT_OPERATIONS = 20;
 
-    public function __construct(private string $folder, private RigClock $clock)
+    public function __construct(private string $folder, private RigClock $clock, private Album $album)
     {
     }
 
@@ -123,6 +123,7 @@ final readonly class Cabinet
         Storage::remove($folder);
         mkdir($folder, 0o755, true);
         DemoContent::make(
+            $this->album,
             "{$folder}/content",
             $device['serial'],
             $small ? 3 : $device['photoCount'],

@@ -24,11 +24,15 @@ final class DemoContent
 
     private const PLACES = ['North Skerry', 'Gull Pier', 'Harbour Light', 'West Sound', 'Otter Bay', 'Kelp Landing'];
 
-    private int $random;
+    private Dice $dice;
 
-    private function __construct(private readonly string $folder, string $seed, private readonly int $now)
-    {
-        $this->random = crc32($seed);
+    private function __construct(
+        private readonly Album $album,
+        private readonly string $folder,
+        string $seed,
+        private readonly int $now,
+    ) {
+        $this->dice = new Dice(crc32($seed));
     }
 
     /**
@@ -36,9 +40,15 @@ final class DemoContent
      *
      * @param  float  $share  of how much there usually is of the other kinds
      */
-    public static function make(string $folder, string $seed, int $photos, int $now, float $share = 1.0): void
-    {
-        $maker = new self($folder, $seed, $now);
+    public static function make(
+        Album $album,
+        string $folder,
+        string $seed,
+        int $photos,
+        int $now,
+        float $share = 1.0,
+    ): void {
+        $maker = new self($album, $folder, $seed, $now);
         $many = static fn (int $usual): int => max(1, (int) round($usual * $share));
         $maker->photos($photos);
         $maker->contacts($many(64));
@@ -60,48 +70,7 @@ final class DemoContent
 
     private function picture(int $width, int $height): string
     {
-        $image = imagecreatetruecolor($width, $height) ?: throw new \RuntimeException('No picture could be made.');
-        $horizon = (int) ($height * (0.4 + $this->next(25) / 100));
-        $dawn = $this->next(60);
-        for ($y = 0; $y < $height; $y++) {
-            $sky = $y < $horizon;
-            $depth = $sky ? $y / max(1, $horizon) : ($y - $horizon) / max(1, $height - $horizon);
-            $colour = $sky
-                ? imagecolorallocate(
-                    $image,
-                    min(255, 120 + $dawn + (int) (70 * $depth)),
-                    150 + (int) (60 * $depth),
-                    190 + (int) (20 * $depth),
-                )
-                : imagecolorallocate(
-                    $image,
-                    30 + (int) (20 * $depth),
-                    90 - (int) (40 * $depth),
-                    100 - (int) (40 * $depth),
-                );
-            imageline($image, 0, $y, $width, $y, (int) $colour);
-        }
-        $rock = (int) imagecolorallocate($image, 60, 62, 58);
-        for ($i = 0; $i < 5; $i++) {
-            imagefilledellipse(
-                $image,
-                $this->next($width),
-                $horizon + $this->next(20),
-                30 + $this->next(150),
-                12 + $this->next(40),
-                $rock,
-            );
-        }
-        $foam = (int) imagecolorallocate($image, 220, 230, 228);
-        for ($i = 0; $i < 120; $i++) {
-            $x = $this->next($width);
-            $y = $horizon + $this->next($height - $horizon);
-            imageline($image, $x, $y, $x + 4 + $this->next(14), $y, $foam);
-        }
-        ob_start();
-        imagejpeg($image, null, 85);
-
-        return (string) ob_get_clean();
+        return $this->album->picture($width, $height, $this->dice->next(PHP_INT_MAX));
     }
 
     private function contacts(int $count): void
@@ -154,7 +123,7 @@ final class DemoContent
                 'notes',
                 sprintf('note-%02d.md', $i),
                 "# {$this->place()}\n\n- Lines checked by {$this->crew()}\n- Ramp hydraulics: "
-                    .(180 + $this->next(20))
+                    .(180 + $this->dice->next(20))
                     ." bar\n- Ask {$this->crew()} about locker {$i}\n",
             );
         }
@@ -164,18 +133,18 @@ final class DemoContent
     {
         for ($i = 1; $i <= $count; $i++) {
             $lines = '';
-            for ($m = 0, $many = 10 + $this->next(40); $m < $many; $m++) {
+            for ($m = 0, $many = 10 + $this->dice->next(40); $m < $many; $m++) {
                 $lines
                     .= json_encode(
                         [
                             'from' => $this->crew(),
-                            'sentAt' => gmdate('Y-m-d\TH:i:s\Z', $this->now - $this->next(90 * 86_400)),
+                            'sentAt' => gmdate('Y-m-d\TH:i:s\Z', $this->now - $this->dice->next(90 * 86_400)),
                             'text' => 'Crossing to '
                                 .$this->place()
                                 .' at '
-                                .sprintf('%02d:%02d', $this->next(24), $this->next(60))
+                                .sprintf('%02d:%02d', $this->dice->next(24), $this->dice->next(60))
                                 .', berth '
-                                .$this->next(9),
+                                .$this->dice->next(9),
                         ],
                         JSON_THROW_ON_ERROR,
                     )."\n";
@@ -209,7 +178,7 @@ final class DemoContent
             $calls
                 .= gmdate('Y-m-d\TH:i:s\Z', $this->now - $i * 7_000)
                 .($i % 3 === 0 ? ',in' : ',out')
-                .sprintf(',+00 555 01%03d,%d', $this->next(64), $this->next(600))
+                .sprintf(',+00 555 01%03d,%d', $this->dice->next(64), $this->dice->next(600))
                 ."\r\n";
         }
         $this->put('call-log', 'calls.csv', $calls);
@@ -222,7 +191,7 @@ final class DemoContent
             $this->put(
                 'settings',
                 "user/{$name}.json",
-                json_encode(['area' => $name, 'level' => $this->next(100)], JSON_THROW_ON_ERROR),
+                json_encode(['area' => $name, 'level' => $this->dice->next(100)], JSON_THROW_ON_ERROR),
             );
         }
         $this->put('saved-passwords', 'vault.bin', $this->noise(2_000));
@@ -238,14 +207,14 @@ final class DemoContent
         $file = "{$this->folder}/{$kind}/{$path}";
         is_dir(dirname($file)) || mkdir(dirname($file), 0o755, true);
         file_put_contents($file, $content);
-        touch($file, $this->now - 3_600 - $this->next(200 * 86_400));
+        touch($file, $this->now - 3_600 - $this->dice->next(200 * 86_400));
     }
 
     private function noise(int $bytes): string
     {
         $text = '';
         while (strlen($text) < $bytes) {
-            $text .= hash('sha256', (string) $this->next(PHP_INT_MAX), true);
+            $text .= hash('sha256', (string) $this->dice->next(PHP_INT_MAX), true);
         }
 
         return substr($text, 0, $bytes);
@@ -253,19 +222,11 @@ final class DemoContent
 
     private function crew(): string
     {
-        return self::CREW[$this->next(12)];
+        return self::CREW[$this->dice->next(12)];
     }
 
     private function place(): string
     {
-        return self::PLACES[$this->next(6)];
-    }
-
-    /** A small linear congruential generator (Numerical Recipes' constants, from memory), so that content repeats. */
-    private function next(int $below): int
-    {
-        $this->random = ($this->random * 1_664_525 + 1_013_904_223) & 0xFFFFFFFF;
-
-        return $this->random % max(1, $below);
+        return self::PLACES[$this->dice->next(6)];
     }
 }

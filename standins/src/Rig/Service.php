@@ -35,7 +35,7 @@ final readonly class Service
         $clock = RigClock::in($folder, (float) (getenv('RIG_SPEED') ?: 1));
 
         return new self(
-            new Cabinet("{$folder}/devices", $clock),
+            new Cabinet("{$folder}/devices", $clock, new Album(getenv('RIG_ALBUM') ?: "{$folder}/album")),
             $folder,
             getenv('VENDOR_ADDRESS') ?: 'http://127.0.0.1:8931',
             $clock,
