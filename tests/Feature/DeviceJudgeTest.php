@@ -28,7 +28,7 @@ final class DeviceJudgeTest extends FeatureTestCase
         );
 
         $this->do(Work::Pair);
-        self::assertSame(180, $this->link()->read(self::SERIAL)->counts()['photos']);
+        self::assertSame(self::PHOTOS, $this->link()->read(self::SERIAL)->counts()['photos']);
     }
 
     public function test_kinds_that_no_plain_backup_carries_are_not_handed_out(): void
@@ -74,7 +74,7 @@ final class DeviceJudgeTest extends FeatureTestCase
 
         $this->do(Work::LeaveRecovery);
         self::assertSame(
-            ['9.3.0', 180],
+            ['9.3.0', self::PHOTOS],
             [(string) $this->link()->read(self::SERIAL)->device->version, $this->paired()->counts()['photos']],
         );
     }
@@ -177,7 +177,7 @@ final class DeviceJudgeTest extends FeatureTestCase
     private function sendPackage(): Package
     {
         $package = $this->heldBuild('8G210')->packages[0];
-        $file = self::system()->folder.'/vendor/brightmere/packages/'.$package->fileName;
+        $file = RunningSystem::package('brightmere', $package->fileName);
         $this->link()->sendPackage(self::SERIAL, $file, $package->sha256, static fn () => null);
 
         return $package;

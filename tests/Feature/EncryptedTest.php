@@ -19,6 +19,8 @@ use Symfony\Component\Process\Process;
 /** A crossing with an encrypted backup, and where the passphrase is and is not. */
 final class EncryptedTest extends FeatureTestCase
 {
+    protected bool $full = true;
+
     private const PASSPHRASE = 'harbour light at low tide';
 
     public function test_an_encrypted_backup_goes_the_whole_way_and_carries_more_kinds(): void

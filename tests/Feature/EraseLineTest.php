@@ -82,7 +82,7 @@ final class EraseLineTest extends FeatureTestCase
     {
         yield 'a flipped bit' => [
             static function (string $bag): void {
-                $file = "{$bag}/data/contacts/card-007.vcf";
+                $file = "{$bag}/data/contacts/card-002.vcf";
                 $text = (string) file_get_contents($file);
                 $text[9] = chr(ord($text[9]) ^ 1);
                 file_put_contents($file, $text);
@@ -92,7 +92,7 @@ final class EraseLineTest extends FeatureTestCase
         ];
         yield 'a file is gone' => [
             static function (string $bag): void {
-                unlink("{$bag}/data/notes/note-03.md");
+                unlink("{$bag}/data/notes/note-02.md");
                 exec('chmod -R a-w '.escapeshellarg($bag));
             },
             BagState::Damaged,
@@ -102,7 +102,7 @@ final class EraseLineTest extends FeatureTestCase
             BagState::Sealed,
         ];
         yield 'the seal is broken' => [
-            static fn (string $bag) => chmod("{$bag}/data/notes/note-03.md", 0o644),
+            static fn (string $bag) => chmod("{$bag}/data/notes/note-02.md", 0o644),
             BagState::Sealed,
         ];
     }
@@ -142,7 +142,7 @@ final class EraseLineTest extends FeatureTestCase
         $job = $this->jobAtTheLine();
         $first = $job->safetyBag()?->id;
         exec('chmod -R u+w '.escapeshellarg($this->bagFolder($job)));
-        $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-007.vcf');
+        $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-002.vcf');
         $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => self::SERIAL]);
         $this->workUntil($job, StepCode::CrossLine);
 
@@ -160,11 +160,11 @@ final class EraseLineTest extends FeatureTestCase
         $job = $this->openJob();
         $this->acceptRoute($job);
         $this->stopBefore($job, StepCode::VerifyBackup);
-        $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-007.vcf');
+        $this->flipOneBit($this->bagFolder($job).'/data/contacts/card-002.vcf');
         $this->workUntil($job, StepCode::VerifyBackup, StepState::Failed);
 
         self::assertSame(
-            [BagState::Damaged, 'data/contacts/card-007.vcf'],
+            [BagState::Damaged, 'data/contacts/card-002.vcf'],
             [$job->safetyBag()?->state, $job->safetyBag()?->faults[0]->path],
         );
         self::assertSame(
@@ -230,7 +230,7 @@ final class EraseLineTest extends FeatureTestCase
         $device = $this->rig('GET', '/devices/'.self::SERIAL);
 
         self::assertSame(
-            ['9.3.0', 'normal', 180],
+            ['9.3.0', 'normal', self::PHOTOS],
             [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? null],
         );
         self::assertNull($job->refresh()->line_crossed_at);

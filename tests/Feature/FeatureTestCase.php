@@ -31,10 +31,16 @@ abstract class FeatureTestCase extends TestCase
 {
     protected const SERIAL = 'SKL-0042';
 
+    /** How many photos a device holds that is delivered with little of each kind. */
+    protected const PHOTOS = 3;
+
     private static ?RunningSystem $system = null;
 
     /** @var list<string> devices beside the usual one that a job was opened on */
     private array $taken = [];
+
+    /** Whether the devices come with as much as the demo's do, and not with little of each kind. */
+    protected bool $full = false;
 
     /** Whether the technician of the test presses the keys that are asked for. */
     protected bool $hands = true;
@@ -77,14 +83,19 @@ abstract class FeatureTestCase extends TestCase
         foreach (['brightmere', 'osterly'] as $vendor) {
             $this->practice($vendor, null);
         }
-        $this->rig('POST', '/practice/devices/'.self::SERIAL.'/reset');
+        $this->deliver(self::SERIAL);
     }
 
     /** What a test has paired is as it was delivered for the next one. */
     protected function tearDown(): void
     {
-        array_map(fn (string $serial): array => $this->rig('POST', "/practice/devices/{$serial}/reset"), $this->taken);
+        array_map($this->deliver(...), $this->taken);
         parent::tearDown();
+    }
+
+    private function deliver(string $serial): void
+    {
+        $this->rig('POST', "/practice/devices/{$serial}/reset", ['small' => ! $this->full]);
     }
 
     protected static function system(): RunningSystem
@@ -143,7 +154,7 @@ abstract class FeatureTestCase extends TestCase
     {
         if ($serial !== self::SERIAL) {
             $this->taken[] = $serial;
-            $this->rig('POST', "/practice/devices/{$serial}/reset");
+            $this->deliver($serial);
             $port === null ? null : $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => $port]);
         }
 

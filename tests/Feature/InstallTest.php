@@ -45,7 +45,7 @@ final class InstallTest extends FeatureTestCase
             [$job->safetyBag()?->id, $job->safetyBag()?->state->value, $this->device()['version']],
         );
         self::assertSame(
-            [180, StepState::Done],
+            [self::PHOTOS, StepState::Done],
             [
                 array_column($this->device()['kinds'], 'items', 'kind')['photos'],
                 $job->step(StepCode::SealBackup)->state,

@@ -254,7 +254,7 @@ final class IntakeTest extends FeatureTestCase
             [$lost($what->json('plan')), $what->json('pretended')],
         );
         self::assertGreaterThan(
-            (self::planOf($job)['routes'][0]['minutes']['expected'] ?? 0) + 5,
+            (self::planOf($job)['routes'][0]['minutes']['expected'] ?? 0) + 1,
             $what->json('plan.routes.0.minutes.expected'),
         );
         self::assertSame(

@@ -54,8 +54,8 @@ final class OffThePathTest extends FeatureTestCase
         self::assertNull($job->line_crossed_at, 'nothing was written, and so the line is closed again');
         $device = $this->rig('GET', '/devices/'.self::SERIAL);
         self::assertSame(
-            ['9.3.0', 180],
-            [$device['version'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? 180],
+            ['9.3.0', self::PHOTOS],
+            [$device['version'], array_column($device['kinds'], 'items', 'kind')['photos'] ?? self::PHOTOS],
         );
         self::assertNull($job->refresh()->erase_begun_at);
         $now = $this->getJson("/api/v1/jobs/{$job->id}")

@@ -19,6 +19,7 @@ use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Route\Goal;
+use Tests\Support\RunningSystem;
 
 /** Packages that jobs share, where they and the bags are kept, the benches and what they measure. */
 final class PackageTest extends FeatureTestCase
@@ -34,14 +35,14 @@ final class PackageTest extends FeatureTestCase
 
     public function test_a_fetch_that_is_cut_goes_on_where_it_stopped(): void
     {
-        $this->practice('brightmere', ['cutAfterBytes' => 9_000_000]);
+        $this->practice('brightmere', ['cutAfterBytes' => 2_000_000]);
         $job = $this->openJob();
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::CrossLine);
 
         $package = HeldPackage::query()->sole();
         self::assertSame(
-            [PackageState::Whole, 'vendor', 24 * 1_048_576],
+            [PackageState::Whole, 'vendor', 5 * 1_048_576],
             [$package->state, $package->source, $package->bytes_done - ($package->bytes_done % 1_048_576)],
         );
         self::assertSame(
@@ -178,19 +179,17 @@ final class PackageTest extends FeatureTestCase
 
     public function test_the_cache_keeps_to_its_limit(): void
     {
-        $this->storage(['packagesBytes' => 30_000_000])
+        $this->storage(['packagesBytes' => 6_000_000])
             ->assertOk()
-            ->assertJsonPath('packagesBytes', 30_000_000);
-        $other =
-            glob(self::system()->folder.'/vendor/brightmere/packages/fn6_8.6.0_*.fwp')[0]
-            ?? self::fail('no such package');
+            ->assertJsonPath('packagesBytes', 6_000_000);
+        $other = RunningSystem::package('brightmere', 'fn6_8.6.0_*.fwp');
         $this->bring((string) file_get_contents($other))->assertCreated();
         $job = $this->openJob();
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::CrossLine);
         self::assertSame(['8G210'], HeldPackage::query()->pluck('build')->all()); // the one that nobody needs has gone
 
-        $this->storage(['packagesBytes' => 30_000_000]);
+        $this->storage(['packagesBytes' => 6_000_000]);
         $this->signedIn();
         $small = $this->openJob('SKL-0057');
         $this->acceptRoute($small);
@@ -403,7 +402,6 @@ final class PackageTest extends FeatureTestCase
 
     private function vendorFile(): string
     {
-        return glob(self::system()->folder.'/vendor/brightmere/packages/fn7_8.7.0_*.fwp')[0]
-            ?? self::fail('The practice vendor has no such package.');
+        return RunningSystem::package('brightmere', 'fn7_8.7.0_*.fwp');
     }
 }

@@ -20,6 +20,8 @@ use JadeStep\Core\Job\StepState;
 /** Return: which backup is put back, what the device says of it, what comes over it, and the proof. */
 final class ReturnTest extends FeatureTestCase
 {
+    protected bool $full = true;
+
     private const WEARABLE = 'SKL-0063';
 
     public function test_a_lowered_return_shows_its_difference_and_leaves_the_original_alone(): void

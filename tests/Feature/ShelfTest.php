@@ -23,6 +23,8 @@ use Symfony\Component\Process\Process;
 /** The Shelf: found, looked into, compared, verified again, sealed, carried out and in, deleted by the rules. */
 final class ShelfTest extends FeatureTestCase
 {
+    protected bool $full = true;
+
     private string $folder;
 
     protected function setUp(): void

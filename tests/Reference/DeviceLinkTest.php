@@ -455,9 +455,7 @@ final class DeviceLinkTest extends TestCase
     private function package(string $version): array
     {
         $this->vendor()->signedCatalogue(); // has it made where it was not yet
-        $file =
-            glob((self::$system->folder ?? '')."/vendor/brightmere/packages/fn7_{$version}_*.fwp")[0]
-            ?? self::fail('The practice vendor has no such package.');
+        $file = RunningSystem::package('brightmere', "fn7_{$version}_*.fwp");
 
         return [$file, (string) hash_file('sha256', $file)];
     }

@@ -42,7 +42,10 @@ final class RunningSystem
             $environment + [
                 'JADE_VAR' => $folder,
                 'JADE_DATABASE_TEMPLATE' => self::root().'/var/test/database-template',
+                // what takes its time to make is made once for all of them
                 'RIG_ALBUM' => self::root().'/var/test/album',
+                'VENDOR_PACKAGES' => self::root().'/var/test/packages',
+                'VENDOR_PACKAGE_SHARE' => '0.2',
                 'DB_FLUSH' => '0',
                 'ARGON_MEMORY' => '1024',
                 'ARGON_TIME' => '1',
@@ -179,6 +182,13 @@ final class RunningSystem
             $s['DB_PASSWORD'],
             [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
         );
+    }
+
+    /** @return string the file of a package, as its vendor has it */
+    public static function package(string $vendor, string $pattern): string
+    {
+        return glob(self::root()."/var/test/packages/{$vendor}/{$pattern}")[0]
+            ?? throw new \RuntimeException("{$vendor} has no package {$pattern}.");
     }
 
     /** @return array<string, string> */

@@ -12,9 +12,10 @@ final readonly class PackageMill
 {
     private const CHUNK = 1_048_576;
 
-    public function __construct(private string $folder)
+    /** @param  float  $share  of the size that is usual, for who has no time to wait for it */
+    public function __construct(private string $folder, private float $share = 1.0)
     {
-        is_dir($folder) || mkdir($folder, 0o755, true);
+        is_dir($folder) || @mkdir($folder, 0o755, true); // another process may be quicker
     }
 
     /**
@@ -24,8 +25,10 @@ final readonly class PackageMill
     public function package(string $fileName, array $head, int $mebibytes): array
     {
         $file = "{$this->folder}/{$fileName}";
-        if (! is_file($file) || ! is_file("{$file}.sha256")) {
-            $this->make($file, $head, $mebibytes);
+        $begin = self::begin($head);
+        $chunks = max(1, (int) round($mebibytes * $this->share));
+        if (! $this->has($file, $begin, $chunks)) {
+            $this->makeOnce($file, $begin, $chunks);
         }
 
         return [
@@ -48,7 +51,31 @@ final readonly class PackageMill
     }
 
     /** @param  array<string, mixed>  $head */
-    private function make(string $file, array $head, int $mebibytes): void
+    private static function begin(array $head): string
+    {
+        return "FWP1\n".json_encode($head, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)."\n";
+    }
+
+    private function has(string $file, string $begin, int $chunks): bool
+    {
+        return is_file("{$file}.sha256")
+            && is_file($file)
+            && filesize($file) === strlen($begin) + $chunks * self::CHUNK
+            && file_get_contents($file, false, null, 0, strlen($begin)) === $begin;
+    }
+
+    private function makeOnce(string $file, string $begin, int $chunks): void
+    {
+        $lock = fopen("{$this->folder}/.lock", 'c') ?: throw new \RuntimeException('The package folder is not writable.');
+        flock($lock, LOCK_EX);
+        clearstatcache();
+        if (! $this->has($file, $begin, $chunks)) {
+            $this->make($file, $begin, $chunks);
+        }
+        fclose($lock);
+    }
+
+    private function make(string $file, string $begin, int $chunks): void
     {
         $part = $file.'.'.getmypid();
         $out = fopen($part, 'wb') ?: throw new \RuntimeException('The package folder is not writable.');
@@ -57,9 +84,9 @@ final readonly class PackageMill
             fwrite($out, $bytes);
             hash_update($hash, $bytes);
         };
-        $put("FWP1\n".json_encode($head, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES)."\n");
+        $put($begin);
         $key = hash('sha256', basename($file), true);
-        for ($i = 0; $i < $mebibytes; $i++) {
+        for ($i = 0; $i < $chunks; $i++) {
             $put(
                 (string) openssl_encrypt(
                     str_repeat("\0", self::CHUNK),

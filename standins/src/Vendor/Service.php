@@ -36,6 +36,8 @@ final readonly class Service
     {
         $root = (getenv('JADE_VAR') ?: dirname(__DIR__, 3).'/var').'/vendor';
         $clock = RigClock::in(dirname($root).'/rig', (float) (getenv('RIG_SPEED') ?: 1));
+        $packages = getenv('VENDOR_PACKAGES') ?: null;
+        $share = (float) (getenv('VENDOR_PACKAGE_SHARE') ?: 1);
         $routes = new RouteCollection;
         foreach (Scenario::all() as $id => $scenario) {
             $vault = Vault::in("{$root}/{$id}");
@@ -43,7 +45,7 @@ final readonly class Service
                 $id,
                 new $scenario($vault->setUpAt),
                 $vault,
-                new PackageMill("{$root}/{$id}/packages"),
+                new PackageMill($packages === null ? "{$root}/{$id}/packages" : "{$packages}/{$id}", $share),
                 new Practice("{$root}/{$id}/practice.json"),
                 $clock,
             ))->addTo($routes);
