@@ -25,8 +25,9 @@ use JadeStep\Core\Job\StepState;
 use Psr\Clock\ClockInterface;
 
 /**
- * The only writer of step rows. Each transition is one transaction, guarded by the state that it expects. Whoever holds
- * a job and its steps takes the job first: a line of the Journal, which holds the job's row, comes before the step's.
+ * The only writer of step rows. Each transition is one transaction, guarded by the state that it expects. What lets
+ * other steps begin, or puts them back, holds the job's row first, as an act of a person does: so that what the one
+ * judges by is not crossed by the other, and that none waits for the other's steps.
  */
 final readonly class StepLedger
 {
@@ -60,6 +61,7 @@ final readonly class StepLedger
     public function layOutFromLine(BenchJob $job): void
     {
         DB::transaction(function () use ($job): void {
+            self::hold($job->id);
             $job->steps()->whereNotIn('code', Sequence::UP_TO_LINE)->delete();
             $this->add($job, Sequence::fromLineOn($job->route));
             $this->advance($job);
@@ -83,6 +85,7 @@ final readonly class StepLedger
     public function advance(BenchJob $job): void
     {
         DB::transaction(function () use ($job): void {
+            self::hold($job->id);
             $rows = $job->steps()->lockForUpdate()->get();
             $sequence = Sequence::ofSteps(array_values($rows->map(static fn (JobStep $s): StepAt => $s->at())->all()));
             foreach ($rows as $step) {
@@ -138,6 +141,7 @@ final readonly class StepLedger
     public function done(JobStep $step, Evidence $evidence = new Evidence): void
     {
         DB::transaction(function () use ($step, $evidence): void {
+            self::hold($step->bench_job_id);
             $this->journal->noteMachine(
                 "{$step->code->value}-done",
                 $step->code->title(),
@@ -238,6 +242,7 @@ final readonly class StepLedger
     public function doneByHand(JobStep $step): void
     {
         DB::transaction(function () use ($step): void {
+            self::hold($step->bench_job_id);
             $moved = JobStep::query()
                 ->whereKey($step->id)
                 ->where('state', StepState::NeedsHand)
@@ -277,6 +282,7 @@ final readonly class StepLedger
     public function rewind(BenchJob $job, array $codes, ?Problem $problem = null, int $leg = 0): void
     {
         DB::transaction(function () use ($job, $codes, $problem, $leg): void {
+            self::hold($job->id);
             if ($problem !== null) {
                 $this->journal->noteMachine(
                     "{$codes[0]->value}-again",
@@ -326,6 +332,11 @@ final readonly class StepLedger
                 $this->bell->ring($step->id);
             }
         });
+    }
+
+    private static function hold(int $jobId): void
+    {
+        BenchJob::query()->whereKey($jobId)->lockForUpdate()->value('id');
     }
 
     private function letBegin(JobStep $step): void

@@ -8,6 +8,6 @@ final class MoreActsTest extends ActTestCase
 {
     protected function seeds(): array
     {
-        return range(13, 24);
+        return range(8, 14);
     }
 }

@@ -46,7 +46,7 @@ final class SafeguardRuns
 
     public static function start(): self
     {
-        $folder = RunningSystem::root().'/var/test/fault/bags';
+        $folder = RunningSystem::folderOf('fault').'/bags';
         self::run('umount', '-l', $folder);
         $system = RunningSystem::start('fault', 8990, ['vendor', 'rig', 'worker', 'worker', 'web'], 60, [
             'JADE_SEGMENT_BYTES' => '300000',

@@ -12,6 +12,7 @@ use App\Models\BenchJob;
 use App\Models\JobStep;
 use App\Refusal\Refusal;
 use App\Steps\Sweeper;
+use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
@@ -62,6 +63,29 @@ final class StepLedgerTest extends FeatureTestCase
         self::assertSame(StepState::Waiting, $job->step(StepCode::CrossLine)->state, 'The package is not there yet.');
         $this->finish($job, StepCode::FetchPackage);
         self::assertSame(StepState::NeedsHand, $job->step(StepCode::CrossLine)->state);
+    }
+
+    public function test_the_end_of_a_step_waits_for_an_act_that_is_being_carried_out(): void
+    {
+        $job = $this->openJob();
+        $step = $this->claimed($job->step(StepCode::Pair));
+        $act = self::system()->database();
+        $act->beginTransaction();
+        $act->query("SELECT id FROM bench_jobs WHERE id = {$job->id} FOR UPDATE")?->fetchAll();
+        DB::statement('SET SESSION innodb_lock_wait_timeout = 1');
+
+        try {
+            $this->ledger()->done($step);
+            self::fail('What the act judges by would change under it.');
+        } catch (QueryException $e) {
+            self::assertStringContainsString('Lock wait timeout', $e->getMessage());
+        } finally {
+            $act->rollBack();
+            DB::statement('SET SESSION innodb_lock_wait_timeout = DEFAULT');
+        }
+        $this->ledger()->done($step);
+
+        self::assertSame(StepState::NeedsHand, $job->step(StepCode::ChooseRoute)->state);
     }
 
     public function test_a_worker_that_lost_its_claim_can_say_nothing_more(): void

@@ -32,7 +32,7 @@ final class RunningSystem
     public static function start(string $name, int $port, array $services, float $speed, array $environment = []): self
     {
         $port = self::port($port);
-        $folder = self::root().'/var/test/'.$name.(self::lane() === 0 ? '' : '-'.self::lane());
+        $folder = self::folderOf($name);
         self::assertPortsAreFree($port);
         self::shell('chmod -R u+w "$1" 2>/dev/null; rm -rf "$1"', $folder);
         self::shell('. bin/lib/prepare.sh && make_instance "$1" "$2" "$3"', $folder, (string) $port, (string) $speed);
@@ -74,6 +74,12 @@ final class RunningSystem
     public static function port(int $port): int
     {
         return $port + self::PORTS_OF_A_LANE * self::lane();
+    }
+
+    /** Where an instance of this name lies, or will lie. */
+    public static function folderOf(string $name): string
+    {
+        return self::root().'/var/test/'.$name.(self::lane() === 0 ? '' : '-'.self::lane());
     }
 
     /** @return int 0 where tests run one after the other, else from 1 on */
