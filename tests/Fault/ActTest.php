@@ -8,6 +8,6 @@ final class ActTest extends ActTestCase
 {
     protected function seeds(): array
     {
-        return range(1, 7);
+        return range(1, 5);
     }
 }

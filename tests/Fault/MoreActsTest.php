@@ -8,6 +8,6 @@ final class MoreActsTest extends ActTestCase
 {
     protected function seeds(): array
     {
-        return range(8, 14);
+        return range(6, 10);
     }
 }

@@ -9,7 +9,7 @@ use PHPUnit\Framework\TestCase;
 /** A few seeded runs; bin/measure fault makes hundreds. */
 final class SafeguardTest extends TestCase
 {
-    private const RUNS = 6;
+    private const RUNS = 5;
 
     public function test_no_fault_leaves_a_half_bag_that_looks_whole_or_opens_the_line_without_one(): void
     {
