@@ -78,6 +78,7 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
         Route::post('/shelf/{bag}/export', [ShelfController::class, 'export']);
         Route::post('/shelf/{bag}/verify', [ShelfController::class, 'verify']);
         Route::post('/shelf/{bag}/passphrase', [ShelfController::class, 'prove']);
+        Route::put('/shelf/{bag}/name', [ShelfController::class, 'name']);
         Route::put('/shelf/{bag}/seal', [ShelfController::class, 'seal']);
         Route::delete('/shelf/{bag}', [ShelfController::class, 'destroy']);
         Route::post('/shelf/imports', [ShelfController::class, 'receive']);

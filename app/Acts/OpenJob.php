@@ -16,7 +16,9 @@ use App\Ports\DeviceLink;
 use App\Refusal\Refusal;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\Record\BackupChoice;
 
 /** Opens a job on a plugged-in device, which is held by one job at a time. */
 final readonly class OpenJob
@@ -29,25 +31,42 @@ final readonly class OpenJob
     ) {
     }
 
-    public function open(string $serial, User $by): BenchJob
-    {
+    /** @param  BackupChoice|null  $backup  how the backup is taken, where that is known from the start */
+    public function open(
+        string $serial,
+        User $by,
+        Intent $intent = Intent::TakeDown,
+        ?BackupChoice $backup = null,
+    ): BenchJob {
         $serial = $this->link->read($serial)->device->serial;
         $waiting = Waiting::all()->firstWhere('serial', $serial);
         if ($waiting !== null) {
+            $intent === $waiting->intent
+                || throw Refusal::notNow(
+                    "Job {$waiting->id} waits for this device. Leave that job first, or take the device in for it.",
+                );
             $this->attach->device($waiting, $serial, $by);
 
             return $waiting;
         }
         try {
-            return DB::connection()->transaction(function () use ($serial, $by): BenchJob {
+            return DB::connection()->transaction(function () use ($serial, $by, $intent, $backup): BenchJob {
                 $job = BenchJob::query()->create([
                     'serial' => $serial,
                     'held_serial' => $serial,
                     'state' => JobState::Open,
                     'opened_by' => $by->id,
+                    'intent' => $intent,
+                    'backup' => $backup,
                 ]);
                 $this->ledger->begin($job);
-                $this->journal->noteDeed(Deed::TakeIn, $by, new Evidence, null, $job);
+                $this->journal->noteDeed(
+                    Deed::TakeIn,
+                    $by,
+                    new Evidence(['for' => $intent->label()] + ($backup?->fields() ?? [])),
+                    null,
+                    $job,
+                );
 
                 return $job;
             });

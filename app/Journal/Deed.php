@@ -14,6 +14,7 @@ enum Deed: string
     case VerifyBag = 'bag-verified';
     case ProvePassphrase = 'passphrase-proven';
     case SealBag = 'bag-sealed';
+    case NameBag = 'bag-named';
     case DeleteBag = 'bag-deleted';
     case ImportBag = 'bag-imported';
     case RefreshAlmanac = 'almanac-refreshed';
@@ -47,6 +48,7 @@ enum Deed: string
             self::VerifyBag => 'Had a backup verified again',
             self::ProvePassphrase => 'Proved a backup\'s passphrase',
             self::SealBag => 'Sealed a backup',
+            self::NameBag => 'Named a backup',
             self::DeleteBag => 'Deleted a backup',
             self::ImportBag => 'Brought a backup in',
             self::RefreshAlmanac => 'Had the almanac refreshed',

@@ -53,7 +53,7 @@ final readonly class StepLedger
 
     public function begin(BenchJob $job): void
     {
-        $this->add($job, Sequence::of($job->intent, null)->steps);
+        $this->add($job, Sequence::of($job->intent, null, $job->nightly)->steps);
         $this->advance($job);
     }
 

@@ -13,6 +13,7 @@ use App\Models\BenchJob;
 use App\Models\User;
 use App\Ports\BagStore;
 use App\Refusal\Refusal;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
@@ -60,6 +61,9 @@ final readonly class Shelf
         if (! $bag->state->proven()) {
             throw Refusal::notNow('Only a verified bag can be sealed. Verify it first.');
         }
+        if ($label !== null) {
+            self::assertTellsApart($bag, $label);
+        }
         Seal::close($this->bags->folder($bag->id));
         $bag->update(
             [
@@ -74,6 +78,38 @@ final readonly class Shelf
             new Evidence(['bag' => $bag->id, 'keep until' => $keepUntil->format('Y-m-d')]),
             $bag->serial,
         );
+    }
+
+    /** Names a bag, also a sealed one: what it was written with stays in its own folder. */
+    public function name(Bag $bag, string $name, User $by): void
+    {
+        self::assertTellsApart($bag, $name);
+        $before = $bag->label;
+        $bag->update(['label' => $name]);
+        $this->journal->noteDeed(
+            Deed::NameBag,
+            $by,
+            new Evidence(['bag' => $bag->id, 'name' => $name, 'before' => $before]),
+            $bag->serial,
+        );
+    }
+
+    /** A lowered copy and its original are never called the same. */
+    private static function assertTellsApart(Bag $bag, string $name): void
+    {
+        $kin = Bag::query()
+            ->whereKeyNot($bag->id)
+            ->where(
+                static fn (Builder $q) => $q->where('lowered_from', $bag->id)->orWhere('id', $bag->lowered_from),
+            )
+            ->get()
+            ->first(static fn (Bag $b): bool => mb_strtolower(trim($b->label)) === mb_strtolower(trim($name)));
+        $kin === null
+            || throw Refusal::notNow(
+                $bag->lowered_from === $kin->id
+                    ? 'The backup that this copy was lowered from is called so. Give the copy another name.'
+                    : 'A copy that was lowered from this backup is called so. Give one of them another name.',
+            );
     }
 
     /** The row stays, without its folder, and says who deleted it and why. What an open job rests on stays whole. */

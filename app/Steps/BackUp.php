@@ -149,9 +149,10 @@ final readonly class BackUp implements Step
                 'source' => $job->nightly ? 'schedule' : 'job',
                 'hardware_id' => $device->hardwareId,
                 'os_line' => $device->osLine,
-                'label' => "{$device->modelName} {$job->serial}, {$device->version->label()}, {$takenAt->format(
-                    'Y-m-d H:i:s',
-                )} UTC",
+                'label' => $job->backupChoice()->name
+                    ?? "{$device->modelName} {$job->serial}, {$device->version->label()}, {$takenAt->format(
+                        'Y-m-d H:i:s',
+                    )} UTC",
                 'taken_at' => $takenAt,
                 'made_on' => (string) $device->version,
                 'declared_version' => (string) $device->version,

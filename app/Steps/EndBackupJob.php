@@ -8,9 +8,9 @@ use App\Facts\JobCloser;
 use App\Models\JobStep;
 use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\JobState;
-use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 
-/** Ends a job that only backs up, when its backup is proven. */
+/** Ends a job that only backs up, when its last step is done: the backup is proven, and sealed where a person asked. */
 final readonly class EndBackupJob
 {
     public function __construct(private JobCloser $closer)
@@ -19,9 +19,10 @@ final readonly class EndBackupJob
 
     public function afterStep(JobStep $step): void
     {
-        $over = $step->job->intent === Intent::BackUpOnly && $step->code === StepCode::VerifyBackup;
-        if ($over) {
-            $this->closer->close($step->job, JobState::BackedUp);
+        $job = $step->job;
+        $left = $job->steps()->where('state', '!=', StepState::Done)->exists();
+        if ($job->intent === Intent::BackUpOnly && ! $left) {
+            $this->closer->close($job, JobState::BackedUp);
         }
     }
 }

@@ -13,6 +13,7 @@ use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\Outcome;
 use JadeStep\Core\Device\Question;
 use JadeStep\Core\Job\Act;
+use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\Record\OverlayState;
 use JadeStep\Core\Job\Stage;
@@ -54,6 +55,7 @@ $words = [
     'MOVE' => $labels(Move::cases()),
     'CHECK' => $labels(CheckCode::cases()),
     'CHECK_STATE' => $labels(CheckState::cases()),
+    'INTENT' => $labels(Intent::cases()),
     'JOB_STATE' => $labels(JobState::cases()),
     'STEP_STATE' => $labels(StepState::cases()),
     'BAG_STATE' => $labels(BagState::cases()),

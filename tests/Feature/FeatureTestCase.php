@@ -9,6 +9,7 @@ use App\Facts\JobFacts;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Models\BenchJob;
+use App\Models\JobStep;
 use App\Models\User;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Foundation\Application;
@@ -171,15 +172,7 @@ abstract class FeatureTestCase extends TestCase
     {
         RunningSystem::waitUntil(
             function () use ($job, $code, $state): bool {
-                Artisan::call('queue:work', [
-                    '--stop-when-empty' => true,
-                    '--sleep' => 0,
-                    '--tries' => 0,
-                    '--timeout' => 0,
-                ]);
-                $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted'
-                    ? $this->pressKeys($job->serial)
-                    : null;
+                $this->workOnce($job);
 
                 return $job->step($code)->state === $state;
             },
@@ -190,20 +183,24 @@ abstract class FeatureTestCase extends TestCase
         $job->refresh();
     }
 
+    private function workOnce(BenchJob $job): void
+    {
+        Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
+        $asks = $job->steps()
+            ->where('code', StepCode::EnterRecovery)
+            ->get()
+            ->contains(static fn (JobStep $s): bool => ($s->problem->reason ?? '') === 'recovery-wanted');
+        if ($this->hands && $asks) {
+            $this->pressKeys($job->serial);
+        }
+    }
+
     /** Works queued steps off until the step tells this problem. */
     protected function workUntilProblem(BenchJob $job, StepCode $code, string $problem): void
     {
         RunningSystem::waitUntil(
             function () use ($job, $code, $problem): bool {
-                Artisan::call('queue:work', [
-                    '--stop-when-empty' => true,
-                    '--sleep' => 0,
-                    '--tries' => 0,
-                    '--timeout' => 0,
-                ]);
-                $this->hands && ($job->step(StepCode::EnterRecovery)->problem->reason ?? '') === 'recovery-wanted'
-                    ? $this->pressKeys($job->serial)
-                    : null;
+                $this->workOnce($job);
 
                 return ($job->step($code)->problem->reason ?? '') === $problem;
             },

@@ -71,7 +71,7 @@ final class StepLedgerTest extends FeatureTestCase
         $step = $this->claimed($job->step(StepCode::Pair));
         $act = self::system()->database();
         $act->beginTransaction();
-        $act->query("SELECT id FROM bench_jobs WHERE id = {$job->id} FOR UPDATE")?->fetchAll();
+        $act->prepare('SELECT id FROM bench_jobs WHERE id = ? FOR UPDATE')->execute([$job->id]);
         DB::statement('SET SESSION innodb_lock_wait_timeout = 1');
 
         try {

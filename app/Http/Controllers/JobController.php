@@ -34,7 +34,14 @@ final class JobController
 
     public function open(OpenJobRequest $request, OpenJob $open): JsonResponse
     {
-        return $this->answer($open->open($request->fields()->string('serial'), $request->person()), 201);
+        $job = $open->open(
+            $request->fields()->string('serial'),
+            $request->person(),
+            $request->intent(),
+            $request->backup(),
+        );
+
+        return $this->answer($job, 201);
     }
 
     public function index(FindJobsRequest $request, EndedJobSearch $find): JsonResponse

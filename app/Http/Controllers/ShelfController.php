@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Facts\RestingJobs;
 use App\Http\Requests\ActRequest;
+use App\Http\Requests\BagNameRequest;
 use App\Http\Requests\DeleteBagRequest;
 use App\Http\Requests\KeepingRequest;
 use App\Http\Requests\PassphraseRequest;
@@ -108,6 +109,13 @@ final class ShelfController
             $request->fields()->maybeString('label'),
             $request->person(),
         );
+
+        return new BagResource($bag->refresh());
+    }
+
+    public function name(BagNameRequest $request, Bag $bag): BagResource
+    {
+        $this->shelf->name($bag, $request->fields()->string('name'), $request->person());
 
         return new BagResource($bag->refresh());
     }

@@ -4,10 +4,38 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
+use Illuminate\Validation\Rule;
+use JadeStep\Core\Job\Intent;
+use JadeStep\Core\Job\Record\BackupChoice;
+use JadeStep\Core\Route\PlannedBackup;
+
 final class OpenJobRequest extends ActRequest
 {
     public function rules(): array
     {
-        return ['serial' => ['required', 'string', 'max:100', 'regex:/\A[A-Za-z0-9._-]+\z/']];
+        $known = [Intent::TakeDown->value, Intent::BackUpOnly->value];
+
+        return [
+            'serial' => ['required', 'string', 'max:100', 'regex:/\A[A-Za-z0-9._-]+\z/'],
+            'intent' => ['sometimes', Rule::in($known)],
+            'encryption' => ['sometimes', Rule::in([PlannedBackup::Plain->value, PlannedBackup::Encrypted->value])],
+            'name' => ['sometimes', 'nullable', ...BagName::RULES],
+        ];
+    }
+
+    public function intent(): Intent
+    {
+        return Intent::from($this->fields()->maybeString('intent') ?? Intent::TakeDown->value);
+    }
+
+    /** @return BackupChoice|null null where nothing was said of the backup */
+    public function backup(): ?BackupChoice
+    {
+        $encryption = $this->fields()->maybeString('encryption');
+        $name = BagName::tidy($this->fields()->maybeString('name'));
+
+        return $encryption === null && $name === null
+            ? null
+            : new BackupChoice(PlannedBackup::from($encryption ?? PlannedBackup::Plain->value), [], $name);
     }
 }

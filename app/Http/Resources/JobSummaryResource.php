@@ -39,6 +39,7 @@ class JobSummaryResource extends Answer
             'toVersion' => $this->route === null ? null : (string) $this->route->end()->version,
             'position' => $model->position()->value,
             'stage' => $model->position()->stage()->value,
+            'stages' => array_column($model->facts->intent->stages(), 'value'),
             'now' => new HandResource($now),
             'needsHand' => $now->isWanted(),
             'current' => $current === null ? null : new StepResource($current),

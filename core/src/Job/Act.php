@@ -71,6 +71,28 @@ enum Act: string
         };
     }
 
+    /** Whether it belongs to the way across the erase line, which not every job takes. */
+    public function isOfCrossing(): bool
+    {
+        return in_array(
+            $this,
+            [
+                self::Plan,
+                self::ChooseBackup,
+                self::TellOfCloud,
+                self::AcceptRoute,
+                self::ChooseAgain,
+                self::Attest,
+                self::TakeBackAttestation,
+                self::CrossLine,
+                self::AskOverCable,
+                self::LeaveRecovery,
+                self::GoOnward,
+            ],
+            true,
+        );
+    }
+
     /** Where it is done; null where that is wherever the job stands. */
     public function stage(): ?Stage
     {

@@ -52,11 +52,19 @@ final readonly class Sequence
     {
     }
 
-    /** @param  Route|null  $route  null where none is taken yet: one leg that erases stands in for it */
-    public static function of(Intent $intent, ?Route $route): self
+    /**
+     * @param  Route|null  $route  null where none is taken yet: one leg that erases stands in for it
+     * @param  bool  $nightly  whether the bench backs up by itself: what is thinned by the keep rules is not sealed
+     */
+    public static function of(Intent $intent, ?Route $route, bool $nightly = false): self
     {
         return new self(match ($intent) {
-            Intent::BackUpOnly => self::once([StepCode::Pair, StepCode::BackUp, StepCode::VerifyBackup]),
+            Intent::BackUpOnly => self::once([
+                StepCode::Pair,
+                StepCode::BackUp,
+                StepCode::VerifyBackup,
+                ...$nightly ? [] : [StepCode::SealBackup],
+            ]),
             Intent::ReturnOnly => self::once([StepCode::Pair, ...self::OF_RETURN, StepCode::HandOver]),
             Intent::TakeDown, Intent::TakeUp => [...self::once(self::UP_TO_LINE), ...self::fromLineOn($route)],
         });

@@ -6,6 +6,7 @@ namespace JadeStep\Core\Tests\Job;
 
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Job\Act;
+use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\OwnBag;
 use JadeStep\Core\Job\Phase;
@@ -113,6 +114,31 @@ final class ActsTest extends TestCase
             self::assertSame($state->isHandedOver() ? ['tick-aftercare'] : [], $open, $state->value);
             self::assertSame(RefusalCode::JobEnded, $job->may(Act::GivePassphrase)->refusal);
         }
+    }
+
+    public function test_a_job_that_only_backs_up_takes_no_route(): void
+    {
+        $job = JobSample::at(Position::Safeguarding, [
+            'intent' => Intent::BackUpOnly,
+            'route' => null,
+            'return' => null,
+            'steps' => [
+                new StepFact(StepCode::Pair, StepState::Done),
+                new StepFact(StepCode::BackUp, StepState::Failed),
+                new StepFact(StepCode::VerifyBackup, StepState::Waiting),
+                new StepFact(StepCode::SealBackup, StepState::Waiting),
+            ],
+        ]);
+        $open = array_keys(array_filter($job->acts(), static fn ($may): bool => $may->isAllowed()));
+
+        self::assertSame(Position::Safeguarding, $job->position());
+        self::assertSame(['back-up-again', 'try-again', 'leave'], $open);
+        self::assertSame(RefusalCode::NotNow, $job->may(Act::ChooseAgain)->refusal);
+        self::assertSame(
+            'This job takes no route: it backs the device up and changes nothing on it. Leave it, and take the '
+                .'device in anew for anything else.',
+            $job->may(Act::Plan)->words,
+        );
     }
 
     /** @param  array<string, mixed>  $facts */

@@ -84,11 +84,21 @@ final class JobTest extends TestCase
         ];
         yield 'take down' => [Intent::TakeDown, $crossing];
         yield 'take up' => [Intent::TakeUp, $crossing];
-        yield 'back up only' => [Intent::BackUpOnly, ['pair', 'back-up', 'verify-backup']];
+        yield 'back up only' => [Intent::BackUpOnly, ['pair', 'back-up', 'verify-backup', 'seal-backup']];
         yield 'return only' => [
             Intent::ReturnOnly,
             ['pair', 'lower-copy', 'put-back', 'set-up', 'bring-in', 'prove', 'hand-over'],
         ];
+    }
+
+    public function test_what_the_bench_backs_up_by_itself_is_not_sealed(): void
+    {
+        $steps = Sequence::of(Intent::BackUpOnly, null, true)->steps;
+
+        self::assertSame(
+            ['pair', 'back-up', 'verify-backup'],
+            array_map(static fn (StepAt $s): string => $s->code->value, $steps),
+        );
     }
 
     /** @param  list<string>  $before */

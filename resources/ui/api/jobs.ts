@@ -8,6 +8,8 @@ export const api = {
     job: (job: number) => take(client.GET('/jobs/{job}', at(job))),
     windows: (job: number) => take(client.GET('/jobs/{job}/windows', at(job))),
     open: (serial: string) => take(client.POST('/jobs', { body: { serial } })),
+    backUpOnly: (serial: string, encryption: 'plain' | 'encrypted', name: string | null) =>
+        take(client.POST('/jobs', { body: { serial, intent: 'back-up-only', encryption, name } })),
     plan: (job: number, goal: WrittenGoal) => take(client.PUT('/jobs/{job}/goal', { ...at(job), body: { goal } })),
     accept: (job: number, route: Route) =>
         take(

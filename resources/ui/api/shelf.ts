@@ -16,6 +16,7 @@ export const shelf = {
         take(client.POST('/shelf/{bag}/passphrase', { ...of(bag), body: { passphrase } })),
     seal: (bag: string, keepUntil: string, label: string | null) =>
         take(client.PUT('/shelf/{bag}/seal', { ...of(bag), body: { keepUntil, label } })),
+    name: (bag: string, name: string) => take(client.PUT('/shelf/{bag}/name', { ...of(bag), body: { name } })),
     remove: (bag: string, reason: string) => take(client.DELETE('/shelf/{bag}', { ...of(bag), body: { reason } })),
     fromInbox: (name: string) => take(client.POST('/shelf/inbox', { body: { name } })),
     keep: (keeping: Keeping) => take(client.PUT('/keeping', { body: keeping })),

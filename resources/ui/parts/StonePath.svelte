@@ -1,11 +1,15 @@
 <script lang="ts">
-    import type { JobSummary } from '../api/types';
-    import { STAGES, stageOf } from './stages';
+    import type { JobSummary, Stage } from '../api/types';
+    import { stageOf, stagesOf } from './stages';
 
     let { job, shown = null, small = false }: { job: JobSummary; shown?: string | null; small?: boolean } = $props();
 
-    const at = $derived(STAGES.findIndex((s) => s.stage === stageOf(job)));
-    const ended = $derived(job.state === 'done' || job.state === 'done-with-losses');
+    const stages = $derived(stagesOf(job));
+    const at = $derived(stages.findIndex((s) => s.stage === stageOf(job)));
+    const ended = $derived(['done', 'done-with-losses', 'backed-up'].includes(job.state));
+    // a stone's shape and shore stay its own, whatever stages a job has
+    const beyond = (stage: Stage) =>
+        ['install', 'return', 'hand-over'].includes(stage) && job.stages.includes('install');
     const mark = (i: number) =>
         ended || i < at
             ? 'done'
@@ -64,11 +68,14 @@
         : 'items-stretch overflow-hidden rounded-lg border border-edge bg-panel'}"
     aria-label="Stages of the job"
 >
-    {#each STAGES as { stage, name }, i (stage)}
-        {#if i === 3}<li class="flex" aria-label={job.lineCrossed ? 'erase line, crossed' : 'erase line, not crossed'}>
+    {#each stages as { stage, name }, i (stage)}
+        {#if stage === 'install'}<li
+                class="flex"
+                aria-label={job.lineCrossed ? 'erase line, crossed' : 'erase line, not crossed'}
+            >
                 {@render line()}
             </li>{/if}
-        <li class="flex {small ? '' : 'flex-1'} {!small && i > 2 ? 'bg-water/60' : ''}">
+        <li class="flex {small ? '' : 'flex-1'} {!small && beyond(stage) ? 'bg-water/60' : ''}">
             {#if small}
                 <span title={`${name}: ${words[mark(i)]}`}
                     >{@render stone(mark(i), i)}<span class="sr-only">{name}: {words[mark(i)]}</span></span

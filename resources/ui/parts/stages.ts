@@ -1,7 +1,8 @@
 import type { Job, JobSummary, Stage, Step } from '../api/types';
 import { STAGE } from '../api/words';
 
-export const STAGES = (Object.keys(STAGE) as Stage[]).map((stage) => ({ stage, name: STAGE[stage] }));
+/** The stages that a job of its kind has. */
+export const stagesOf = (job: JobSummary) => job.stages.map((stage) => ({ stage, name: STAGE[stage] }));
 
 export const stageOf = (job: JobSummary): Stage => job.stage;
 

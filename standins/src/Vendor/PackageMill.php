@@ -66,7 +66,8 @@ final readonly class PackageMill
 
     private function makeOnce(string $file, string $begin, int $chunks): void
     {
-        $lock = fopen("{$this->folder}/.lock", 'c') ?: throw new \RuntimeException('The package folder is not writable.');
+        $lock =
+            fopen("{$this->folder}/.lock", 'c') ?: throw new \RuntimeException('The package folder is not writable.');
         flock($lock, LOCK_EX);
         clearstatcache();
         if (! $this->has($file, $begin, $chunks)) {

@@ -34,6 +34,11 @@ final readonly class ActRules
         $rule = self::rule($act);
 
         return match (true) {
+            $position !== Position::Ended && $act->isOfCrossing() && ! $this->job->facts->intent->crosses() => May::no(
+                RefusalCode::NotNow,
+                'This job takes no route: '.lcfirst($this->job->facts->intent->about()).' Leave it, and take the '
+                    .'device in anew for anything else.',
+            ),
             $rule->opensAt($position) => $this->further($act),
             $position === Position::Ended => May::no(
                 RefusalCode::JobEnded,

@@ -13,9 +13,15 @@ use JadeStep\Core\Route\PlannedBackup;
 /** How the backup of a job is taken, and which kinds are written out in open formats too. */
 final readonly class BackupChoice implements Kept
 {
-    /** @param  list<Kind>  $sideExports */
-    public function __construct(public PlannedBackup $encryption, public array $sideExports)
-    {
+    /**
+     * @param  list<Kind>  $sideExports
+     * @param  string|null  $name  what people call this backup; null where the device, its version and the time say it
+     */
+    public function __construct(
+        public PlannedBackup $encryption,
+        public array $sideExports,
+        public ?string $name = null,
+    ) {
     }
 
     /** Plain, until somebody says otherwise. */
@@ -31,11 +37,19 @@ final readonly class BackupChoice implements Kept
 
     public static function ofFields(Fields $fields): self
     {
-        return new self($fields->enum('encryption', PlannedBackup::class), $fields->enums('sideExports', Kind::class));
+        return new self(
+            $fields->enum('encryption', PlannedBackup::class),
+            $fields->enums('sideExports', Kind::class),
+            $fields->maybeString('name'),
+        );
     }
 
     public function fields(): array
     {
-        return ['encryption' => $this->encryption->value, 'sideExports' => array_column($this->sideExports, 'value')];
+        return [
+            'encryption' => $this->encryption->value,
+            'sideExports' => array_column($this->sideExports, 'value'),
+            'name' => $this->name,
+        ];
     }
 }

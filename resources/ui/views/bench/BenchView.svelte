@@ -7,6 +7,7 @@
     import Notice from '../../parts/Notice.svelte';
     import { calls } from '../../shell/calls.svelte';
     import { session } from '../../shell/session.svelte';
+    import BackUpDialog from './BackUpDialog.svelte';
     import EndedJobs from './EndedJobs.svelte';
     import JobRow from './JobRow.svelte';
     import PortCard from './PortCard.svelte';
@@ -23,6 +24,10 @@
     }));
     const jobs = $derived(bench.data?.open ?? []);
     const benches = $derived(bench.data?.benches ?? []);
+    let backUp = $state<string | null>(null);
+    const free = $derived(
+        benches.flatMap((b) => b.ports.filter((p) => p.serial !== null && p.jobId === null && p.mode === 'normal')),
+    );
     // where each job's device is plugged in now
     const portOf = $derived(
         new Map(
@@ -84,6 +89,7 @@
                             mayAct={session.mayAct}
                             busy={open.isPending}
                             onopen={(serial) => open.mutate(serial)}
+                            onbackup={(serial) => (backUp = serial)}
                         />{/each}
                 </ul>
             {:else}<Notice tone="amber">No bench is set up. A lead adds one in Settings.</Notice>{/each}
@@ -100,6 +106,7 @@
                     {#each jobs as job (job.id)}<JobRow {job} port={portOf.get(job.id) ?? null} />{/each}
                 </ul>
             {/if}
+            <BackUpDialog bind:first={backUp} ports={free} />
             {#if bench.data.ended.length > 0}<EndedJobs latest={bench.data.ended} />{/if}
         </section>
     </div>

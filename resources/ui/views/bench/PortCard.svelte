@@ -9,7 +9,15 @@
         mayAct,
         busy,
         onopen,
-    }: { port: Port; silent: boolean; mayAct: boolean; busy: boolean; onopen: (serial: string) => void } = $props();
+        onbackup,
+    }: {
+        port: Port;
+        silent: boolean;
+        mayAct: boolean;
+        busy: boolean;
+        onopen: (serial: string) => void;
+        onbackup: (serial: string) => void;
+    } = $props();
 </script>
 
 <li class="flex min-h-14 items-center gap-3 px-3 py-1.5">
@@ -38,9 +46,13 @@
         {#if port.jobId !== null}
             <a class="act-quiet !min-h-10 shrink-0" href="/jobs/{port.jobId}" use:link>Its job</a>
         {:else if mayAct}
-            <button class="act !min-h-10 shrink-0" disabled={busy} onclick={() => onopen(port.serial ?? '')}
-                >Take in</button
-            >
+            <span class="flex shrink-0 flex-col gap-1">
+                <button class="act !min-h-10" disabled={busy} onclick={() => onopen(port.serial ?? '')}>Take in</button>
+                {#if port.mode === 'normal'}<button
+                        class="act-quiet !min-h-9 text-sm"
+                        onclick={() => onbackup(port.serial ?? '')}>Back up only</button
+                    >{/if}
+            </span>
         {/if}
     {/if}
 </li>

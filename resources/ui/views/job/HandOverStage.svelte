@@ -9,6 +9,7 @@
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
     import AftercareList from './AftercareList.svelte';
+    import BackedUpPanel from './BackedUpPanel.svelte';
     import EndPanel from './EndPanel.svelte';
     import { jobAct } from './job.svelte';
     import MissingPanel from './MissingPanel.svelte';
@@ -33,7 +34,9 @@
     } as const;
 </script>
 
-{#if proof === null}
+{#if job.intent === 'back-up-only'}
+    <BackedUpPanel {job} />
+{:else if proof === null}
     <section class="panel max-w-3xl py-1" aria-label="Steps">
         {#each stepsOf(job, 'hand-over') as step (step.code + step.leg)}<StepLine
                 {step}

@@ -3,9 +3,10 @@
     import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
     import type { Job, Stage } from '../../api/types';
+    import { INTENT, STAGE } from '../../api/words';
     import { version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
-    import { STAGES, stageOf } from '../../parts/stages';
+    import { stageOf, stagesOf } from '../../parts/stages';
     import StonePath from '../../parts/StonePath.svelte';
     import { session } from '../../shell/session.svelte';
     import ChooseStage from './ChooseStage.svelte';
@@ -43,13 +44,11 @@
             event.target.closest('input, textarea, select, [role=dialog]') !== null
         )
             return;
-        const stage = STAGES[Number(event.key) - 1];
+        const stage = job.data === undefined ? undefined : stagesOf(job.data)[Number(event.key) - 1];
         if (stage !== undefined) void push(`/jobs/${params.id}/${stage.stage}`);
         else if (event.key === 'n') void push(`/jobs/${params.id}`);
     }
-    const title = $derived(
-        job.data === undefined ? 'Job' : `${job.data.serial} · ${STAGES.find((s) => s.stage === shown)?.name}`,
-    );
+    const title = $derived(job.data === undefined ? 'Job' : `${job.data.serial} · ${STAGE[shown]}`);
 </script>
 
 <svelte:window {onkeydown} />
@@ -71,7 +70,8 @@
                     >{/if}
             </p>{/if}
         <span class="text-sm text-quiet"
-            >job {job.data.id}, taken in by {job.data.openedBy} ·
+            >{job.data.intent === 'take-down' ? '' : `${INTENT[job.data.intent]} · `}job {job.data.id}, taken in by {job
+                .data.openedBy} ·
             <a class="underline underline-offset-4" href="#/journal?serial={encodeURIComponent(job.data.serial)}"
                 >acts on this device</a
             ></span

@@ -31,7 +31,7 @@
     );
 </script>
 
-{#if job.route === null}
+{#if job.stages.includes('choose') && job.route === null}
     <Notice>First choose a route. Nothing is backed up or fetched before that.</Notice>
 {:else}
     <div class="grid items-start grid-cols-2 gap-4">
@@ -50,7 +50,8 @@
             {#if bag !== undefined}
                 <section class="panel py-3 {broken ? 'border-loss' : ''}" aria-labelledby="bag">
                     <h2 id="bag">The backup: {BAG_STATE[bag.state]}</h2>
-                    <p class="code my-1 break-all">{bag.id}</p>
+                    <p class="mt-1 font-semibold">{bag.label}</p>
+                    <p class="code mb-1 break-all">{bag.id}</p>
                     <p class="text-sm">
                         {size}, made on {version(bag.madeOn)}{bag.verifiedAt === null
                             ? ''
@@ -72,30 +73,30 @@
                         >{/if}
                 </section>
             {/if}
-            <section class="panel py-3" aria-labelledby="checks">
-                <h2 id="checks" class="mb-1">
-                    {job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}
-                </h2>
-                <CheckList
-                    checks={job.checks}
-                    lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null}
-                    may={{
-                        attest: session.mayAct && job.may.attest.allowed,
-                        takeBack: session.mayAct && job.may['take-back-attestation'].allowed,
-                    }}
-                    onattest={(code) => attest.mutate(code)}
-                    ontakeback={(code) => takeBack.mutate(code)}
-                />
-                {#if line?.state === 'needs-hand' && session.mayAct}
-                    {#if !job.may['cross-line'].allowed}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">
-                            {stopping > 0
-                                ? stopping === 1
-                                    ? 'One check keeps the erase line closed.'
-                                    : `${stopping} checks keep the erase line closed.`
-                                : job.may['cross-line'].words}
-                        </p>{/if}
-                {/if}
-            </section>
+            {#if job.stages.includes('choose')}<section class="panel py-3" aria-labelledby="checks">
+                    <h2 id="checks" class="mb-1">
+                        {job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}
+                    </h2>
+                    <CheckList
+                        checks={job.checks}
+                        lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null}
+                        may={{
+                            attest: session.mayAct && job.may.attest.allowed,
+                            takeBack: session.mayAct && job.may['take-back-attestation'].allowed,
+                        }}
+                        onattest={(code) => attest.mutate(code)}
+                        ontakeback={(code) => takeBack.mutate(code)}
+                    />
+                    {#if line?.state === 'needs-hand' && session.mayAct}
+                        {#if !job.may['cross-line'].allowed}<p class="mt-3 rounded-md bg-amber-wash p-3 text-amber">
+                                {stopping > 0
+                                    ? stopping === 1
+                                        ? 'One check keeps the erase line closed.'
+                                        : `${stopping} checks keep the erase line closed.`
+                                    : job.may['cross-line'].words}
+                            </p>{/if}
+                    {/if}
+                </section>{/if}
         </div>
     </div>
 {/if}

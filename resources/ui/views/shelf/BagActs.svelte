@@ -38,6 +38,14 @@
         },
         onError: fail,
     }));
+    const rename = createMutation(() => ({
+        mutationFn: () => shelf.name(bag.id, name.trim()),
+        onSuccess: () => {
+            toast.success('Renamed.');
+            again();
+        },
+        onError: fail,
+    }));
     const remove = createMutation(() => ({
         mutationFn: () => shelf.remove(bag.id, reason),
         onSuccess: () => {
@@ -47,11 +55,26 @@
         onError: fail,
     }));
     let until = $state(new Date(Date.now() + 180 * 86_400_000).toISOString().slice(0, 10));
+    let name = $derived(bag.label);
     let passphrase = $state('');
     let reason = $state('');
     let kinds = $state(['contacts', 'calendars', 'messages', 'notes']);
 </script>
 
+<form
+    class="mb-3 flex items-end gap-2"
+    onsubmit={(e) => {
+        e.preventDefault();
+        rename.mutate();
+    }}
+>
+    <label class="flex flex-1 flex-col text-sm"
+        >Name<input class="field" maxlength="120" required bind:value={name} /></label
+    >
+    <button class="act-quiet" disabled={rename.isPending || name.trim() === '' || name.trim() === bag.label}
+        >Rename</button
+    >
+</form>
 <div class="flex flex-wrap items-end gap-2">
     <button
         class="act-quiet"

@@ -1,5 +1,6 @@
 <script lang="ts">
     import { createQuery } from '@tanstack/svelte-query';
+    import { router } from 'svelte-spa-router';
     import { shelf } from '../../api/shelf';
     import type { Bag } from '../../api/types';
     import { bytes, version } from '../../parts/format';
@@ -24,7 +25,7 @@
     ];
     let find = $state('');
     let sort = $state({ name: 'Taken', down: true });
-    let chosenId = $state<string | null>(null);
+    let chosenId = $state<string | null>(new URLSearchParams(router.querystring ?? '').get('bag'));
     let marked = $state<string[]>([]);
     const words = (b: Bag) =>
         [
@@ -64,7 +65,7 @@
         ><span class="sr-only">Find a bag</span><input
             class="field w-full max-w-md"
             type="search"
-            placeholder="Find by device, version, state, kind, label"
+            placeholder="Find by name, device, version, state, kind"
             bind:value={find}
         /></label
     >
