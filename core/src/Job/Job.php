@@ -123,6 +123,7 @@ final readonly class Job
         $f = $this->facts;
 
         return match (true) {
+            $f->intent === Intent::BackUpOnly => 'This job changes nothing on the device.',
             $f->installBegun && $f->eraseBegun => 'Past the erase line: only forward. The data is in the sealed copy.',
             $f->installBegun => 'The install has begun: only forward. The data stays on the device, and is in the '
                 .'sealed copy.',

@@ -53,7 +53,7 @@
 >
     <Dialog.Portal>
         <Dialog.Overlay class="fixed inset-0 z-20 bg-black/50" />
-        <Dialog.Content class="panel fixed top-16 left-1/2 z-30 max-h-[85vh] w-[36rem] -translate-x-1/2 overflow-auto">
+        <Dialog.Content class="panel fixed top-16 left-1/2 z-30 max-h-[85vh] w-[46rem] -translate-x-1/2 overflow-auto">
             <Dialog.Title class="text-lg font-semibold">Back up only</Dialog.Title>
             <Dialog.Description class="mt-1 text-sm"
                 >All of it is copied, read back and sealed. Nothing changes on the device.</Dialog.Description
@@ -67,19 +67,21 @@
             >
                 <fieldset>
                     <legend class="font-semibold">Devices</legend>
-                    {#each ports as port (port.serial)}<label class="flex min-h-11 items-center gap-3"
-                            ><input
-                                type="checkbox"
-                                class="h-6 w-6 accent-[var(--jade)]"
-                                value={port.serial}
-                                bind:group={chosen}
-                            /><span
-                                >{port.modelName} <span class="code">{port.serial}</span>
-                                <span class="text-sm text-quiet"
-                                    >port {port.port}{port.label ? `, ${port.label}` : ''}</span
-                                ></span
-                            ></label
-                        >{/each}
+                    <div class="grid grid-cols-2 gap-x-4">
+                        {#each ports as port (port.serial)}<label class="flex min-h-11 items-center gap-3"
+                                ><input
+                                    type="checkbox"
+                                    class="h-6 w-6 accent-[var(--jade)]"
+                                    value={port.serial}
+                                    bind:group={chosen}
+                                /><span
+                                    >{port.modelName} <span class="code">{port.serial}</span>
+                                    <span class="text-sm text-quiet"
+                                        >port {port.port}{port.label ? `, ${port.label}` : ''}</span
+                                    ></span
+                                ></label
+                            >{/each}
+                    </div>
                 </fieldset>
                 <fieldset>
                     <legend class="font-semibold">How it is taken</legend>

@@ -1,4 +1,5 @@
 <script lang="ts">
+    import { FolderDown } from '@lucide/svelte';
     import { link } from 'svelte-spa-router';
     import type { Port } from '../../api/types';
     import { version } from '../../parts/format';
@@ -46,13 +47,15 @@
         {#if port.jobId !== null}
             <a class="act-quiet !min-h-10 shrink-0" href="/jobs/{port.jobId}" use:link>Its job</a>
         {:else if mayAct}
-            <span class="flex shrink-0 flex-col gap-1">
-                <button class="act !min-h-10" disabled={busy} onclick={() => onopen(port.serial ?? '')}>Take in</button>
-                {#if port.mode === 'normal'}<button
-                        class="act-quiet !min-h-9 text-sm"
-                        onclick={() => onbackup(port.serial ?? '')}>Back up only</button
-                    >{/if}
-            </span>
+            <button class="act !min-h-11 shrink-0" disabled={busy} onclick={() => onopen(port.serial ?? '')}
+                >Take in</button
+            >
+            {#if port.mode === 'normal'}<button
+                    class="act-quiet !min-h-11 w-11 shrink-0 !px-0"
+                    aria-label="Back up only: {port.serial}"
+                    title="Back up only"
+                    onclick={() => onbackup(port.serial ?? '')}><FolderDown size={20} aria-hidden="true" /></button
+                >{/if}
         {/if}
     {/if}
 </li>
