@@ -24,7 +24,7 @@ use JadeStep\Core\Route\Situation;
 
 /**
  * All that might be put back on a job's device, judged by the core: every bag of it, its cloud backup, and bags of
- * others.
+ * others where a mix-up is looked for.
  */
 final readonly class ReturnChoicesOfJob
 {
@@ -35,9 +35,10 @@ final readonly class ReturnChoicesOfJob
     {
     }
 
-    public function of(BenchJob $job): ReturnChoices
+    /** @param  bool  $others  whether bags of other devices are shown too, for who looks for a mix-up */
+    public function of(BenchJob $job, bool $others = false): ReturnChoices
     {
-        return ReturnChoices::of($this->situation($job), $this->installed($job), $this->candidates($job));
+        return ReturnChoices::of($this->situation($job), $this->installed($job), $this->candidates($job, $others));
     }
 
     /**
@@ -107,14 +108,12 @@ final readonly class ReturnChoicesOfJob
     }
 
     /** @return list<Candidate> */
-    private function candidates(BenchJob $job): array
+    private function candidates(BenchJob $job, bool $others): array
     {
         $own = Bag::wholes()->where('serial', $job->serial)->get();
-        $others = self::others($job);
+        $shown = $others ? $own->merge(self::others($job)) : $own;
         $refused = array_map(static fn (RefusedBase $r): string => $r->backup, $job->refused_bases);
-        $held = $own
-            ->merge($others)
-            ->map(fn (Bag $b): Candidate => $this->candidate($b, in_array($b->id, $refused, true)));
+        $held = $shown->map(fn (Bag $b): Candidate => $this->candidate($b, in_array($b->id, $refused, true)));
 
         return [...array_values($held->all()), ...self::cloud($job, in_array(BaseUse::CLOUD, $refused, true))];
     }

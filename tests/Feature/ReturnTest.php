@@ -369,7 +369,9 @@ final class ReturnTest extends FeatureTestCase
         $this->cross($job);
         $this->workUntil($job, StepCode::Wake, StepState::Done);
 
-        $told = $this->getJson("/api/v1/jobs/{$job->id}/return");
+        $own = array_column($this->getJson("/api/v1/jobs/{$job->id}/return")->json('choices'), 'label', 'backup');
+        self::assertArrayNotHasKey($foreign->id, $own, 'what is of another device is shown only where it is asked for');
+        $told = $this->getJson("/api/v1/jobs/{$job->id}/return?others=1");
         $reasons = array_map(
             static fn (array $c): array => array_column($c['reasons'], 'code'),
             array_column($told->json('choices'), null, 'backup'),

@@ -20,6 +20,7 @@ use App\Models\BenchJob;
 use App\Reading\KeptAnswers;
 use App\Reading\Versions;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Evidence\Proportion;
 use JadeStep\Core\Job\Record\OverlayState;
@@ -34,14 +35,21 @@ final class ReturnController
     {
     }
 
+    /** With `others` also bags of other devices, each with why it does not fit, for who looks for a mix-up. */
     public function show(
+        Request $request,
         BenchJob $job,
         ReturnChoicesOfJob $choices,
         KeptAnswers $kept,
         Versions $versions,
     ): JsonResponse {
-        $offer = new ReturnOffer($job, $choices);
-        $listed = $kept->of("return {$job->id}", $versions->ofJob($job), $offer->jsonSerialize(...));
+        $others = $request->boolean('others');
+        $offer = new ReturnOffer($job, $choices, $others);
+        $listed = $kept->of(
+            "return {$job->id}".($others ? ' and others' : ''),
+            $versions->ofJob($job),
+            $offer->jsonSerialize(...),
+        );
 
         return new JsonResponse(
             (array) (new ReturnResource($job->load('steps', 'bags')))->jsonSerialize() + (array) $listed,

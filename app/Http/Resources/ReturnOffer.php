@@ -21,8 +21,12 @@ use JadeStep\Core\Time\Rfc3339;
 /** All that could be put back on a job's device, the least loss first. */
 final readonly class ReturnOffer implements \JsonSerializable
 {
-    public function __construct(private BenchJob $job, private ReturnChoicesOfJob $choices)
-    {
+    /** @param  bool  $others  whether bags of other devices are shown too */
+    public function __construct(
+        private BenchJob $job,
+        private ReturnChoicesOfJob $choices,
+        private bool $others = false,
+    ) {
     }
 
     public function jsonSerialize(): mixed
@@ -31,7 +35,7 @@ final readonly class ReturnOffer implements \JsonSerializable
             return ['choices' => [], 'proposed' => null, 'unknown' => null];
         }
         try {
-            $choices = $this->choices->of($this->job);
+            $choices = $this->choices->of($this->job, $this->others);
         } catch (Refusal $e) {
             return ['choices' => [], 'proposed' => null, 'unknown' => $e->getMessage()];
         }

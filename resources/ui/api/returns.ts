@@ -5,7 +5,9 @@ const at = (job: number) => ({ params: { path: { job } } });
 
 /** What is put back, what comes over it, and what was missing. */
 export const returns = {
-    show: (job: number) => take(client.GET('/jobs/{job}/return', at(job))),
+    /** `others` shows backups of other devices too, to find a mix-up. */
+    show: (job: number, others: boolean) =>
+        take(client.GET('/jobs/{job}/return', { params: { path: { job }, query: { others: others ? 1 : 0 } } })),
     /** `accept` names the kinds of which less comes back than was promised. */
     choose: (job: number, way: { mode: ReturnMode; backup: string | null; kinds?: Kind[]; accept?: Kind[] }) =>
         take(client.PUT('/jobs/{job}/return', { ...at(job), body: { kinds: [], accept: [], ...way } })),

@@ -7,7 +7,12 @@
     import AsNewForm from './AsNewForm.svelte';
     import { jobAct } from './job.svelte';
 
-    let { job, told, mayAct }: { job: Job; told: Return; mayAct: boolean } = $props();
+    let {
+        job,
+        told,
+        mayAct,
+        others = $bindable(),
+    }: { job: Job; told: Return; mayAct: boolean; others: boolean } = $props();
     const may = $derived(mayAct && job.may['choose-return'].allowed);
     let asked = $state<string | null | undefined>(undefined);
     const choose = jobAct(
@@ -56,6 +61,12 @@
     <div class="flex flex-wrap items-baseline gap-x-4">
         <h2 id="choices">What can be put back</h2>
         <p class="text-sm text-quiet">The least loss first. The device has the last word.</p>
+        <button
+            class="ml-auto text-sm underline underline-offset-4"
+            aria-pressed={others}
+            onclick={() => (others = !others)}
+            >{others ? 'Show this device’s backups only' : 'Is it under another device’s name?'}</button
+        >
     </div>
     {#each told.refused as r (r.at)}<div class="mt-2">
             <Notice tone="loss"

@@ -44,7 +44,10 @@
             '',
     });
     const own = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1)?.id);
-    const shelf = createQuery(() => ({ queryKey: ['return', job.id], queryFn: () => returns.show(job.id) }));
+    const shelf = createQuery(() => ({
+        queryKey: ['return', job.id, false],
+        queryFn: () => returns.show(job.id, false),
+    }));
     const perhaps = (b: MissingItem['bags'][number]) => (b.told ? '' : ' (encrypted, may have it)');
     const label = (bag: string) =>
         bag === own ? 'this job’s backup' : (shelf.data?.choices.find((c) => c.backup === bag)?.label ?? bag);

@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { createQuery } from '@tanstack/svelte-query';
+    import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
     import { api } from '../../api/jobs';
     import { returns } from '../../api/returns';
     import type { Job, StepCode } from '../../api/types';
@@ -14,10 +14,12 @@
 
     let { job }: { job: Job } = $props();
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
+    let others = $state(false);
     const steps = $derived(stepsOf(job, 'return'));
     const told = createQuery(() => ({
-        queryKey: ['return', job.id],
-        queryFn: () => returns.show(job.id),
+        queryKey: ['return', job.id, others],
+        queryFn: () => returns.show(job.id, others),
+        placeholderData: keepPreviousData,
         enabled: job.route !== null,
         refetchInterval: job.state === 'open' ? 1500 : false,
     }));
@@ -34,7 +36,7 @@
 {:else}
     {#if told.isError && !told.data}<div class="mb-3"><Notice tone="amber">{told.error.message}</Notice></div>{/if}
     {#if choosing && told.data}<div class="mb-4">
-            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} />
+            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} bind:others />
         </div>{/if}
     <div class="grid items-start grid-cols-[1.3fr_1fr] gap-4">
         <div class="flex flex-col gap-4">
@@ -50,6 +52,6 @@
         {#if told.data}<LoweredPanel {job} told={told.data} mayAct={session.mayAct} />{/if}
     </div>
     {#if !choosing && told.data}<div class="mt-4">
-            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} />
+            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} bind:others />
         </div>{/if}
 {/if}
