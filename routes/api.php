@@ -118,6 +118,7 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
     });
 
     Route::middleware('can:lead')->group(static function (): void {
+        Route::post('/jobs/{job}/reopen', [EndController::class, 'reopen']);
         Route::put('/storage', [PackageController::class, 'keep']);
         Route::post('/benches', [BenchController::class, 'store']);
         Route::put('/benches/{bench}', [BenchController::class, 'update']);

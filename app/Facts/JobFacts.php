@@ -71,6 +71,7 @@ final readonly class JobFacts
             $job->flag !== null,
             $job->ended_at?->toDateTimeImmutable(),
             self::endWords($job),
+            self::deviceMovedOn($job),
         );
     }
 
@@ -137,6 +138,12 @@ final readonly class JobFacts
             ->latest('taken_at')
             ->latest('id')
             ->first()?->bag_id;
+    }
+
+    private static function deviceMovedOn(BenchJob $job): bool
+    {
+        return $job->ended_at !== null
+            && BenchJob::query()->where('serial', $job->serial)->where('id', '>', $job->id)->exists();
     }
 
     private static function endWords(BenchJob $job): ?string

@@ -76,6 +76,13 @@ final class EndController
         return $this->answer($job);
     }
 
+    public function reopen(ActRequest $request, BenchJob $job): JsonResponse
+    {
+        $this->end->reopen($job, $request->person());
+
+        return $this->answer($job);
+    }
+
     public function giveBack(GiveBackRequest $request, BenchJob $job): JsonResponse
     {
         $this->end->giveBack($job, $request->fields()->string('reason'), $request->person());

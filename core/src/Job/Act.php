@@ -35,6 +35,7 @@ enum Act: string
     case HandOver = 'hand-over';
     case GiveBack = 'give-back';
     case Leave = 'leave';
+    case Reopen = 'reopen';
 
     /** As a button says it. */
     public function label(): string
@@ -68,6 +69,7 @@ enum Act: string
             self::HandOver => 'Hand over',
             self::GiveBack => 'Give back unfinished',
             self::Leave => 'Leave this job',
+            self::Reopen => 'Open this job again',
         };
     }
 
@@ -102,7 +104,11 @@ enum Act: string
             self::Attest, self::TakeBackAttestation, self::BackUpAgain, self::CrossLine => Stage::Safeguard,
             self::AskOverCable, self::LeaveRecovery, self::GoOnward => Stage::Install,
             self::LookFirst, self::EndLook, self::ChooseReturn, self::TickOverlay => Stage::Return,
-            self::PutItemsBack, self::ReadForAftercare, self::TickAftercare, self::HandOver => Stage::HandOver,
+            self::PutItemsBack,
+            self::ReadForAftercare,
+            self::TickAftercare,
+            self::HandOver,
+            self::Reopen => Stage::HandOver,
             self::AskToPair,
             self::SeeChanges,
             self::TellOfCloud,
@@ -146,6 +152,7 @@ enum Act: string
             self::HandOver => 'Handed the device over',
             self::GiveBack => 'Gave the device back unfinished',
             self::Leave => 'Left the job before the erase line',
+            self::Reopen => 'Opened the job again',
         };
     }
 }

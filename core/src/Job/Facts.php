@@ -31,6 +31,7 @@ final readonly class Facts
      * @param  int  $restorable  how many missing items some bag on the Shelf has
      * @param  bool  $flagged  whether the almanac changed since somebody looked
      * @param  string|null  $endWords  the reason or the losses with which it ended
+     * @param  bool  $deviceMovedOn  whether another job has had the device since this one ended
      */
     public function __construct(
         public Intent $intent,
@@ -55,6 +56,7 @@ final readonly class Facts
         public bool $flagged = false,
         public ?\DateTimeImmutable $endedAt = null,
         public ?string $endWords = null,
+        public bool $deviceMovedOn = false,
     ) {
     }
 }

@@ -61,6 +61,7 @@ final class ActsTest extends TestCase
         'hand-over' => '- - - - - - - - - - + -',
         'give-back' => '- - - - - - + + + + + -',
         'leave' => '+ + + + + - - - - - - -',
+        'reopen' => '- - - - - - - - - - - +',
     ];
 
     public function test_the_table_names_every_act(): void
@@ -100,7 +101,7 @@ final class ActsTest extends TestCase
         }
     }
 
-    public function test_an_ended_job_takes_nothing_but_its_aftercare(): void
+    public function test_an_ended_job_takes_nothing_but_its_aftercare_and_being_opened_again(): void
     {
         $isEnded = static fn (JobState $s): bool => $s !== JobState::Open;
         foreach (array_filter(JobState::cases(), $isEnded) as $state) {
@@ -111,7 +112,8 @@ final class ActsTest extends TestCase
                 'flagged' => true,
             ]);
             $open = array_keys(array_filter($job->acts(), static fn ($may): bool => $may->isAllowed()));
-            self::assertSame($state->isHandedOver() ? ['tick-aftercare'] : [], $open, $state->value);
+            $again = $state === JobState::BackedUp ? [] : ['reopen'];
+            self::assertSame([...$state->isHandedOver() ? ['tick-aftercare'] : [], ...$again], $open, $state->value);
             self::assertSame(RefusalCode::JobEnded, $job->may(Act::GivePassphrase)->refusal);
         }
     }
@@ -155,6 +157,24 @@ final class ActsTest extends TestCase
     /** @return iterable<string, array{Act, Position, array<string, mixed>, bool}> */
     public static function conditions(): iterable
     {
+        $ended = static fn (string $at, bool $movedOn = false): array => [
+            'endedAt' => Rfc3339::parse($at),
+            'now' => Rfc3339::parse('2026-11-26T12:00:00Z'),
+            'deviceMovedOn' => $movedOn,
+        ];
+        yield 'a job is opened again within a day' => [
+            Act::Reopen,
+            Position::Ended,
+            $ended('2026-11-25T12:00:01Z'),
+            true,
+        ];
+        yield 'and not later' => [Act::Reopen, Position::Ended, $ended('2026-11-25T12:00:00Z'), false];
+        yield 'nor where another job has had the device since' => [
+            Act::Reopen,
+            Position::Ended,
+            $ended('2026-11-26T11:00:00Z', true),
+            false,
+        ];
         $waiting = ['waitsForDevice' => true];
         yield 'a device that was taken in by hand may be attached' => [
             Act::AttachDevice,

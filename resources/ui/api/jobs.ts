@@ -43,5 +43,6 @@ export const api = {
     takeBack: (job: number, code: string) =>
         take(client.DELETE('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
     chooseAgain: (job: number) => take(client.POST('/jobs/{job}/choose-again', at(job))),
+    reopen: (job: number) => take(client.POST('/jobs/{job}/reopen', at(job))),
     leave: (job: number) => take(client.POST('/jobs/{job}/leave', at(job))),
 } satisfies Record<string, (...args: never[]) => Promise<unknown>>;

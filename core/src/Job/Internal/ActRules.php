@@ -6,6 +6,7 @@ namespace JadeStep\Core\Job\Internal;
 
 use JadeStep\Core\Job\Act;
 use JadeStep\Core\Job\Job;
+use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\May;
 use JadeStep\Core\Job\Position;
 use JadeStep\Core\Job\ProblemCode;
@@ -20,6 +21,9 @@ use JadeStep\Core\Readiness\EraseLine;
 final readonly class ActRules
 {
     private const SAFEGUARD = [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup, StepCode::ProveSafety];
+
+    /** For so long after its end a job can be opened again. */
+    private const REOPEN_HOURS = 24;
 
     /** For so long after the hand-over its aftercare can be ticked. */
     private const AFTERCARE_DAYS = 30;
@@ -142,6 +146,7 @@ final readonly class ActRules
                     .'device is as it was.',
                 '',
             ),
+            Act::Reopen => new Rule([Position::Ended], 'This job has not ended.', ''),
             Act::Leave => new Rule(
                 Rule::fromTo(Position::Identifying, Position::Proving),
                 '',
@@ -204,6 +209,7 @@ final readonly class ActRules
             ),
             Act::PutItemsBack => $this->putItemsBack(),
             Act::TickAftercare => $this->tickAftercare(),
+            Act::Reopen => $this->reopen(),
             Act::GiveBack => $this->giveBack(),
             Act::Leave => May::when(
                 ! $this->job->mustNotBeDisturbed(),
@@ -322,6 +328,29 @@ final readonly class ActRules
                 RefusalCode::JobEnded,
                 'Aftercare is ticked for '.self::AFTERCARE_DAYS.' days after the hand-over.',
             );
+    }
+
+    /** Where nothing has happened to the device since: what was compared and named still holds. */
+    private function reopen(): May
+    {
+        $facts = $this->job->facts;
+        $until = $facts->endedAt?->modify('+'.self::REOPEN_HOURS.' hours');
+
+        return match (true) {
+            $facts->state === JobState::BackedUp => May::no(
+                RefusalCode::JobEnded,
+                'The backup of this job is whole. Take the device in anew for another one.',
+            ),
+            $facts->deviceMovedOn => May::no(
+                RefusalCode::JobEnded,
+                'Another job has had this device since. Go on with that one, or take the device in anew.',
+            ),
+            $until === null || $facts->now >= $until => May::no(
+                RefusalCode::JobEnded,
+                'A job is opened again within a day of its end. Take the device in anew.',
+            ),
+            default => May::yes(),
+        };
     }
 
     private function giveBack(): May

@@ -33,6 +33,7 @@
     const job = watchJob(() => Number(params.id));
     const shown = $derived((params.stage ?? (job.data === undefined ? 'identify' : stageOf(job.data))) as Stage);
     const View = $derived(views[shown] ?? IdentifyStage);
+    const reopen = jobAct(() => api.reopen(Number(params.id)));
     const leave = jobAct(
         () => api.leave(Number(params.id)),
         () => void push('/'),
@@ -79,7 +80,12 @@
         {#if session.mayAct && job.data.may.leave.allowed}<button
                 class="act-quiet ml-auto"
                 onclick={() => leave.mutate()}>Leave the device as it is</button
-            >{:else if session.mayAct && job.data.may['give-back'].allowed}<GiveBack job={job.data} />{/if}
+            >{:else if session.mayAct && job.data.may['give-back'].allowed}<GiveBack job={job.data} />
+        {:else if session.leads && job.data.may.reopen.allowed}<button
+                class="act-quiet ml-auto"
+                disabled={reopen.isPending}
+                onclick={() => reopen.mutate()}>Open this job again</button
+            >{/if}
     </div>
     <StonePath job={job.data} {shown} />
     {#if job.isError}<div class="mt-3"><Notice tone="amber">{job.error.message}</Notice></div>{/if}
