@@ -82,6 +82,21 @@ final class VersionTest extends TestCase
         }
     }
 
+    public function test_orders_are_strict_where_they_say_so(): void
+    {
+        [$low, $high] = [Version::parse('8.7.0'), Version::parse('9.3.0')];
+
+        self::assertSame(
+            [[true, false, true, false], [false, true, false, false], [false, false, true, true]],
+            array_map(
+                static fn (array $of): array => [
+                    $of[0]->isBelow($of[1]), $of[0]->isAbove($of[1]), $of[0]->isAtMost($of[1]), $of[0]->equals($of[1]),
+                ],
+                [[$low, $high], [$high, $low], [$low, Version::parse('8.7.0')]],
+            ),
+        );
+    }
+
     #[DataProvider('ranges')]
     public function test_ranges_hold(string $range, string $version, bool $inside): void
     {
