@@ -111,17 +111,12 @@ final class TarWriter
         if (strlen($path) <= 100) {
             return ['', $path];
         }
-        for (
-            $at = strpos($path, '/', max(0, strlen($path) - 101));
-            $at !== false && $at <= 155;
-            $at = strpos($path, '/', $at + 1)
-        ) {
-            if ($at > 0 && strlen($path) - $at - 1 <= 100) {
-                return [substr($path, 0, $at), substr($path, $at + 1)];
-            }
-        }
+        // the first slash of which no more than a name follows
+        $at = strpos($path, '/', strlen($path) - 101);
 
-        return ['', null];
+        return $at === false || $at > 155
+            ? ['', null]
+            : [substr($path, 0, $at), substr($path, $at + 1)];
     }
 
     private static function block(string $name, string $prefix, int $bytes, int $modifiedAt, string $type): string

@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\BagWriter;
 use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\FaultCode;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
@@ -102,6 +103,32 @@ final class BagTest extends TestCase
         $writer->finish(Sample::description('b-1'), ['notes' => null]);
 
         self::assertSame(['notes' => 1], BagVerifier::verify("{$this->folder}/b-1")->counts);
+    }
+
+    public function test_a_kind_of_which_there_is_nothing_is_listed_with_none(): void
+    {
+        $writer = BagWriter::open("{$this->folder}/b-1");
+        $writer->put('notes', 'a.md', Rfc3339::parse(Sample::NOW), Sample::stream('a'));
+        $inventory = $writer->finish(Sample::description('b-1'), ['notes' => null, 'photos' => 9]);
+
+        self::assertSame(
+            [['notes', 1, null], ['photos', 0, 9]],
+            array_map(static fn (KindHeader $k): array => [$k->kind, $k->items, $k->storeSchema], $inventory->kinds),
+        );
+    }
+
+    public function test_a_fault_says_where_and_what_and_more_only_where_there_is_more(): void
+    {
+        self::assertSame(
+            [
+                'data/notes/a.md: listed, but not there',
+                'data/notes/a.md: its bytes are not those that were backed up (sha256)',
+            ],
+            [
+                Fault::of(FaultCode::Missing, 'data/notes/a.md')->message(),
+                Fault::of(FaultCode::Altered, 'data/notes/a.md', 'sha256')->message(),
+            ],
+        );
     }
 
     public function test_nothing_is_ever_overwritten(): void
