@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Tests\Aftercare;
 
 use JadeStep\Core\Aftercare\Aftercare;
+use JadeStep\Core\Aftercare\AftercareCode;
 use JadeStep\Core\Aftercare\AftercareItem;
 use JadeStep\Core\Device\OwnerLock;
 use JadeStep\Core\Route\Goal;
@@ -17,6 +18,31 @@ use PHPUnit\Framework\TestCase;
 
 final class AftercareTest extends TestCase
 {
+    public function test_who_has_to_do_something_and_what_is_only_told(): void
+    {
+        $codes = static fn (callable $which): array => array_column(
+            array_values(array_filter(AftercareCode::cases(), $which)),
+            'value',
+        );
+
+        self::assertEqualsCanonicalizing(
+            [
+                'owner-lock-on',
+                'usual-backup',
+                'leave-beta',
+                'updates-by-hand',
+                'step-up',
+                'sign-in-again',
+                'cards-again',
+            ],
+            $codes(static fn (AftercareCode $c): bool => $c->isToDo()),
+        );
+        self::assertEqualsCanonicalizing(
+            ['on-the-shelf', 'sealed-newer'],
+            $codes(static fn (AftercareCode $c): bool => $c->isKept()),
+        );
+    }
+
     private const OPEN = [['2026-05-04T17:00:00Z', null]];
 
     /**

@@ -107,6 +107,14 @@ final class AlmanacTest extends TestCase
         );
     }
 
+    public function test_of_two_catalogues_of_one_moment_the_one_that_was_there_counts(): void
+    {
+        $first = Sample::catalogue([Sample::build('8.6.0', '8F190', [])]);
+        $second = Sample::catalogue([Sample::build('8.7.0', '8G210', [])]);
+
+        self::assertSame('8F190', Sample::almanac($first, $second)->builds('tarn')[0]->build);
+    }
+
     public function test_builds_come_highest_first_and_a_re_release_by_its_date(): void
     {
         $almanac = Sample::almanac(

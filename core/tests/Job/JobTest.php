@@ -91,6 +91,35 @@ final class JobTest extends TestCase
         ];
     }
 
+    public function test_a_leg_comes_after_the_one_before_it_and_the_return_after_the_last(): void
+    {
+        $sequence = Sequence::ofSteps([
+            new StepAt(StepCode::EnterRecovery, 0), new StepAt(StepCode::Install, 0), new StepAt(StepCode::Wake, 0),
+            new StepAt(StepCode::EnterRecovery, 1), new StepAt(StepCode::Install, 1), new StepAt(StepCode::Wake, 1),
+            new StepAt(StepCode::LowerCopy),
+        ]);
+        $before = static fn (StepCode $code, int $leg): array => array_map(
+            static fn (StepAt $s): array => [$s->code->value, $s->leg],
+            $sequence->before(new StepAt($code, $leg)),
+        );
+
+        self::assertSame(
+            [[], [['wake', 0]], [['enter-recovery', 1]], [['install', 0]], [['wake', 1]]],
+            [
+                $before(StepCode::EnterRecovery, 0), $before(StepCode::EnterRecovery, 1),
+                $before(StepCode::Install, 1), $before(StepCode::Wake, 0), $before(StepCode::LowerCopy, 0),
+            ],
+        );
+    }
+
+    public function test_nobody_is_called_at_once_for_a_line_that_mostly_comes_back(): void
+    {
+        self::assertSame(
+            [10, 0],
+            [ProblemCode::LinkLost->patienceSeconds(), ProblemCode::DeviceNotSeen->patienceSeconds()],
+        );
+    }
+
     public function test_what_the_bench_backs_up_by_itself_is_not_sealed(): void
     {
         $steps = Sequence::of(Intent::BackUpOnly, null, true)->steps;
