@@ -16,12 +16,12 @@ final class BackUpOnlyTest extends BrowserTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        array_map(static fn (string $s) => self::hand($s, 'reset', ['small' => true]), self::DEVICES);
+        self::deliver(self::DEVICES, true);
     }
 
     protected function tearDown(): void
     {
-        array_map(static fn (string $s) => self::hand($s, 'reset', []), self::DEVICES);
+        self::deliver(self::DEVICES, false);
         parent::tearDown();
     }
 
@@ -31,7 +31,7 @@ final class BackUpOnlyTest extends BrowserTestCase
         $b->click($this->backUpOnly('SKL-0057'));
         $b->see('Nothing changes on the device');
         $this->assertAccessible('back up only');
-        $b->press('Back up now')->see('The backup is sealed', 60);
+        $b->press('Begin the backup')->see('The backup is sealed', 60);
         self::assertSame(
             ['Identify', 'Safeguard', 'Hand over'],
             array_map(
@@ -54,7 +54,7 @@ final class BackUpOnlyTest extends BrowserTestCase
         $b = $this->browser->signIn();
         $b->click($this->backUpOnly('SKL-0057'));
         $b->click(WebDriverBy::xpath('//label[contains(., "SKL-0088")]/input'));
-        $b->press('Back up 2 devices')->see('2 backups begun.');
+        $b->press('Begin 2 backups')->see('2 backups begun.');
         foreach (self::DEVICES as $serial) {
             RunningSystem::waitUntil(
                 static fn (): bool => (int) self::system()

@@ -62,6 +62,14 @@ abstract class BrowserTestCase extends TestCase
         ]);
     }
 
+    /** @param  list<string>  $serials  devices that come as they were delivered, or with little of each kind */
+    protected static function deliver(array $serials, bool $small): void
+    {
+        foreach ($serials as $serial) {
+            self::hand($serial, 'reset', ['small' => $small]);
+        }
+    }
+
     /** Puts a device in recovery mode by its own keys, as a technician does. */
     protected static function pressKeys(string $serial): void
     {

@@ -24,12 +24,12 @@ final class FleetTest extends BrowserTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        array_map(static fn (string $s) => self::hand($s, 'reset', ['small' => true]), self::DEVICES);
+        self::deliver(self::DEVICES, true);
     }
 
     protected function tearDown(): void
     {
-        array_map(static fn (string $s) => self::hand($s, 'reset', []), self::DEVICES);
+        self::deliver(self::DEVICES, false);
         parent::tearDown();
     }
 

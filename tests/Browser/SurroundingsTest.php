@@ -16,7 +16,7 @@ final class SurroundingsTest extends BrowserTestCase
 
     protected function tearDown(): void
     {
-        array_map(static fn (string $s) => self::hand($s, 'reset', []), self::TOUCHED);
+        self::deliver(self::TOUCHED, false);
         parent::tearDown();
     }
 

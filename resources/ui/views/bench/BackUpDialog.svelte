@@ -118,7 +118,7 @@
                 <div class="flex justify-end gap-2">
                     <Dialog.Close class="act-quiet">Not now</Dialog.Close>
                     <button class="act" disabled={begin.isPending || chosen.length === 0}
-                        >{chosen.length > 1 ? `Back up ${chosen.length} devices` : 'Back up now'}</button
+                        >{chosen.length > 1 ? `Begin ${chosen.length} backups` : 'Begin the backup'}</button
                     >
                 </div>
             </form>
