@@ -22,8 +22,8 @@ use JadeStep\Core\Job\Job;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\Record\AftercareRecord;
 use JadeStep\Core\Job\Record\PersonWord;
+use JadeStep\Core\Job\Sequence;
 use JadeStep\Core\Job\StepCode;
-use JadeStep\Core\Job\StepState;
 use Psr\Clock\ClockInterface;
 
 /**
@@ -32,9 +32,6 @@ use Psr\Clock\ClockInterface;
  */
 final readonly class EndJob
 {
-    /** What begins anew when a job is opened again, and was not done: a backup that was stopped is another one. */
-    private const BEGUN_ANEW = [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup, StepCode::HandOver];
-
     public function __construct(
         private JobActs $acts,
         private StepLedger $ledger,
@@ -100,24 +97,13 @@ final readonly class EndJob
         });
     }
 
-    /** What was done stands as it was; the hand-over, and what was stopped, begin again. */
+    /** What was done stands as it was; the hand-over begins again, and a backup that was stopped is another one. */
     public function reopen(BenchJob $job, User $by): void
     {
-        $this->acts->carryOut(Act::Reopen, $job, $by, function () use ($job): void {
-            $job->update([
-                'state' => JobState::Open,
-                'held_serial' => $job->serial,
-                'ended_at' => null,
-                'ended_by' => null,
-                'end_reason' => null,
-                'losses' => null,
-            ]);
-            $begunAnew = array_filter(
-                self::BEGUN_ANEW,
-                static fn (StepCode $c): bool => $c === StepCode::HandOver
-                    || $job->steps()->where('code', $c)->where('state', StepState::Waiting)->exists(),
-            );
-            $this->ledger->rewind($job, array_values($begunAnew));
+        $this->acts->carryOut(Act::Reopen, $job, $by, function (Job $model) use ($job): void {
+            $this->closer->reopen($job);
+            $stopped = array_filter(Sequence::OF_BACKUP, static fn (StepCode $c): bool => ! $model->isDone($c));
+            $this->ledger->rewind($job, [...array_values($stopped), StepCode::HandOver]);
         });
     }
 

@@ -23,6 +23,7 @@ use JadeStep\Core\Job\Record\Attestations;
 use JadeStep\Core\Job\Record\BackupChoice;
 use JadeStep\Core\Job\Record\CloudWord;
 use JadeStep\Core\Job\Record\PersonWord;
+use JadeStep\Core\Job\Sequence;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Readiness\Attestation;
@@ -34,8 +35,6 @@ use Random\Randomizer;
 /** What people do before the erase line: how to back up, the passphrase, their word, and the line itself. */
 final readonly class Safeguard
 {
-    private const BACKUP = [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup];
-
     public function __construct(
         private JobActs $acts,
         private JobPlanner $planner,
@@ -128,7 +127,7 @@ final readonly class Safeguard
             $job->bags()
                 ->whereIn('state', [BagState::Complete, BagState::Writing])
                 ->update(['state' => BagState::Damaged]);
-            $this->ledger->rewind($job, [...self::BACKUP, StepCode::CrossLine, StepCode::ProveSafety]);
+            $this->ledger->rewind($job, [...Sequence::OF_BACKUP, StepCode::CrossLine, StepCode::ProveSafety]);
         });
     }
 

@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace App\Facts;
 
 use App\Models\BenchJob;
+use App\Refusal\Refusal;
+use Illuminate\Database\UniqueConstraintViolationException;
 use JadeStep\Core\Job\JobState;
 use Psr\Clock\ClockInterface;
 
-/** Ends a job's row: it holds its device no more, and no passphrase is held for it. */
+/** Ends a job's row: it holds its device no more, and no passphrase is held for it. And opens it again. */
 final readonly class JobCloser
 {
     public function __construct(private PassphraseLocker $locker, private ClockInterface $clock)
@@ -39,5 +41,22 @@ final readonly class JobCloser
                 'end_reason' => $reason,
             ],
         );
+    }
+
+    /** @throws Refusal where another job was quicker to take the device */
+    public function reopen(BenchJob $job): void
+    {
+        try {
+            $job->update([
+                'state' => JobState::Open,
+                'held_serial' => $job->serial,
+                'ended_at' => null,
+                'ended_by' => null,
+                'losses' => null,
+                'end_reason' => null,
+            ]);
+        } catch (UniqueConstraintViolationException) {
+            throw Refusal::deviceHeld($job->serial);
+        }
     }
 }

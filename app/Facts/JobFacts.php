@@ -143,7 +143,7 @@ final readonly class JobFacts
     private static function deviceMovedOn(BenchJob $job): bool
     {
         return $job->ended_at !== null
-            && BenchJob::query()->where('serial', $job->serial)->where('id', '>', $job->id)->exists();
+            && $job->usesOfDevice->contains(static fn (BenchJob $other): bool => $other->id > $job->id);
     }
 
     private static function endWords(BenchJob $job): ?string

@@ -61,7 +61,7 @@ final readonly class StepLedger
     public function layOutFromLine(BenchJob $job): void
     {
         DB::transaction(function () use ($job): void {
-            self::hold($job->id);
+            BenchJob::hold($job->id);
             $job->steps()->whereNotIn('code', Sequence::UP_TO_LINE)->delete();
             $this->add($job, Sequence::fromLineOn($job->route));
             $this->advance($job);
@@ -85,7 +85,7 @@ final readonly class StepLedger
     public function advance(BenchJob $job): void
     {
         DB::transaction(function () use ($job): void {
-            self::hold($job->id);
+            BenchJob::hold($job->id);
             $rows = $job->steps()->lockForUpdate()->get();
             $sequence = Sequence::ofSteps(array_values($rows->map(static fn (JobStep $s): StepAt => $s->at())->all()));
             foreach ($rows as $step) {
@@ -141,7 +141,7 @@ final readonly class StepLedger
     public function done(JobStep $step, Evidence $evidence = new Evidence): void
     {
         DB::transaction(function () use ($step, $evidence): void {
-            self::hold($step->bench_job_id);
+            BenchJob::hold($step->bench_job_id);
             $this->journal->noteMachine(
                 "{$step->code->value}-done",
                 $step->code->title(),
@@ -242,7 +242,7 @@ final readonly class StepLedger
     public function doneByHand(JobStep $step): void
     {
         DB::transaction(function () use ($step): void {
-            self::hold($step->bench_job_id);
+            BenchJob::hold($step->bench_job_id);
             $moved = JobStep::query()
                 ->whereKey($step->id)
                 ->where('state', StepState::NeedsHand)
@@ -282,7 +282,7 @@ final readonly class StepLedger
     public function rewind(BenchJob $job, array $codes, ?Problem $problem = null, int $leg = 0): void
     {
         DB::transaction(function () use ($job, $codes, $problem, $leg): void {
-            self::hold($job->id);
+            BenchJob::hold($job->id);
             if ($problem !== null) {
                 $this->journal->noteMachine(
                     "{$codes[0]->value}-again",
@@ -332,11 +332,6 @@ final readonly class StepLedger
                 $this->bell->ring($step->id);
             }
         });
-    }
-
-    private static function hold(int $jobId): void
-    {
-        BenchJob::query()->whereKey($jobId)->lockForUpdate()->value('id');
     }
 
     private function letBegin(JobStep $step): void

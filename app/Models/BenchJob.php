@@ -98,6 +98,7 @@ use JadeStep\Core\Route\Route;
  * @property \Illuminate\Support\Carbon $updated_at
  * @property-read \Illuminate\Database\Eloquent\Collection<int, JobStep> $steps
  * @property-read \Illuminate\Database\Eloquent\Collection<int, Bag> $bags
+ * @property-read \Illuminate\Database\Eloquent\Collection<int, self> $usesOfDevice
  * @property-read User $openedBy
  */
 final class BenchJob extends Model
@@ -163,6 +164,14 @@ final class BenchJob extends Model
         return $this->hasMany(Bag::class);
     }
 
+    /** @return HasMany<self, $this> the jobs that have the same device now, or have written to it */
+    public function usesOfDevice(): HasMany
+    {
+        return $this->hasMany(self::class, 'serial', 'serial')
+            ->select(['id', 'serial'])
+            ->where(static fn (Builder $q) => $q->whereNotNull('held_serial')->orWhereNotNull('install_begun_at'));
+    }
+
     /** @return BelongsTo<User, $this> */
     public function openedBy(): BelongsTo
     {
@@ -191,9 +200,15 @@ final class BenchJob extends Model
     /** Holds the job's row until the transaction ends, and reads it anew. */
     public function lock(): self
     {
-        self::query()->whereKey($this->id)->lockForUpdate()->value('id');
+        self::hold($this->id);
 
         return $this->refresh();
+    }
+
+    /** Holds a job's row until the transaction ends. */
+    public static function hold(int $id): void
+    {
+        self::query()->whereKey($id)->lockForUpdate()->value('id');
     }
 
     /** The step of this code; of those of several legs the first that is not done, or the last. */

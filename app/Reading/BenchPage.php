@@ -53,7 +53,13 @@ final readonly class BenchPage
             ->limit(self::ENDED_SHOWN)
             ->pluck('id');
 
-        return BenchJob::query()->with('steps', 'bags')->whereKey($latest)->get()->sortByDesc('id')->values()->toBase();
+        return BenchJob::query()
+            ->with('steps', 'bags', 'usesOfDevice')
+            ->whereKey($latest)
+            ->get()
+            ->sortByDesc('id')
+            ->values()
+            ->toBase();
     }
 
     /** @param  Collection<int, BenchJob>  $open */

@@ -22,7 +22,7 @@ final readonly class EndedJobSearch
      */
     public function page(string $find, ?string $state, int $before): JobPage
     {
-        $query = BenchJob::query()->with('steps', 'bags');
+        $query = BenchJob::query()->with('steps', 'bags', 'usesOfDevice');
         $state === 'ended'
             ? $query->where('state', '!=', JobState::Open->value)
             : ($state === null

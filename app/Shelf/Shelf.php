@@ -15,6 +15,7 @@ use App\Ports\BagStore;
 use App\Refusal\Refusal;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Bag\BagName;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Comparison;
@@ -103,7 +104,7 @@ final readonly class Shelf
                 static fn (Builder $q) => $q->where('lowered_from', $bag->id)->orWhere('id', $bag->lowered_from),
             )
             ->get()
-            ->first(static fn (Bag $b): bool => mb_strtolower(trim($b->label)) === mb_strtolower(trim($name)));
+            ->first(static fn (Bag $b): bool => BagName::areAlike($b->label, $name));
         $kin === null
             || throw Refusal::notNow(
                 $bag->lowered_from === $kin->id

@@ -20,8 +20,8 @@ final readonly class EndBackupJob
     public function afterStep(JobStep $step): void
     {
         $job = $step->job;
-        $left = $job->steps()->where('state', '!=', StepState::Done)->exists();
-        if ($job->intent === Intent::BackUpOnly && ! $left) {
+        $left = static fn (): bool => $job->steps()->where('state', '!=', StepState::Done)->exists();
+        if ($job->intent === Intent::BackUpOnly && ! $left()) {
             $this->closer->close($job, JobState::BackedUp);
         }
     }

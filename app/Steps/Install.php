@@ -23,6 +23,7 @@ use Illuminate\Support\Carbon;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
+use JadeStep\Core\Job\Sequence;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Permit\Permit;
 use JadeStep\Core\Permit\PermitRequest;
@@ -116,7 +117,7 @@ final readonly class Install implements Step
         $rested = ReadBase::restsOn($step->job);
 
         return $rested === null || $rested->bench_job_id === $step->job->id
-            ? [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup]
+            ? Sequence::OF_BACKUP
             : [];
     }
 

@@ -12,6 +12,7 @@ use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Ports\BagStore;
 use App\Ports\DeviceLink;
+use JadeStep\Core\Bag\BagName;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\LoweredDifference;
@@ -96,7 +97,7 @@ final readonly class LowerCopy implements Step
             [
                 'bench_job_id' => $job->id,
                 'state' => BagState::Complete,
-                'label' => "{$original->label}, lowered to {$installed->label()}",
+                'label' => BagName::ofCopy($original->label, $installed),
                 'made_on' => (string) $copy->madeOn,
                 'declared_version' => (string) $copy->declaredVersion,
                 'lowered_from' => $copy->loweredFrom,

@@ -76,7 +76,7 @@ final class InstallRuns
                 8940,
                 ['vendor', 'rig', 'worker', 'worker', 'worker', 'worker', 'web'],
                 $speed,
-                ['DB_FLUSH' => '1'],
+                ['DB_FLUSH' => '1'] + RunningSystem::PACKAGES_AS_USUAL,
             ),
             true,
         );

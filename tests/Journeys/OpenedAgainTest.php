@@ -9,10 +9,9 @@ use App\Models\User;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\Position;
 use JadeStep\Core\Job\StepCode;
-use Tests\Feature\FeatureTestCase;
 
 /** What ended too early is opened again by a lead, as long as nothing has happened to the device since. */
-final class OpenedAgainTest extends FeatureTestCase
+final class OpenedAgainTest extends JourneyTestCase
 {
     public function test_a_job_that_was_left_goes_on_with_a_new_backup(): void
     {
@@ -58,7 +57,7 @@ final class OpenedAgainTest extends FeatureTestCase
         $next = BenchJob::query()->findOrFail($this->openJob()->id);
         $this->asLead();
         self::assertStringContainsString(
-            'Another job has had this device since',
+            'Another job has this device',
             $this->postJson("/api/v1/jobs/{$job->id}/reopen")->assertConflict()->json('detail'),
         );
         $this->postJson("/api/v1/jobs/{$next->id}/leave")->assertOk();
@@ -67,6 +66,17 @@ final class OpenedAgainTest extends FeatureTestCase
             'within a day',
             $this->postJson("/api/v1/jobs/{$next->id}/reopen")->assertConflict()->json('detail'),
         );
+    }
+
+    public function test_a_backup_that_was_taken_meanwhile_changed_nothing_on_the_device(): void
+    {
+        $job = $this->openJob();
+        $this->postJson("/api/v1/jobs/{$job->id}/leave")->assertOk();
+        $this->backedUp($this->backUpOnly());
+        $this->asLead();
+
+        $this->postJson("/api/v1/jobs/{$job->id}/reopen")->assertOk()->assertJsonPath('state', 'open');
+        self::assertSame(self::SERIAL, $job->refresh()->held_serial);
     }
 
     private function asLead(): void

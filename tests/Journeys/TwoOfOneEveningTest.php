@@ -5,15 +5,11 @@ declare(strict_types=1);
 namespace Tests\Journeys;
 
 use App\Models\Bag;
-use App\Models\BenchJob;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
-use JadeStep\Core\Job\StepCode;
-use JadeStep\Core\Job\StepState;
-use Tests\Feature\FeatureTestCase;
 
 /** Two backups of one evening are told apart by the names that people give them. */
-final class TwoOfOneEveningTest extends FeatureTestCase
+final class TwoOfOneEveningTest extends JourneyTestCase
 {
     public function test_each_bears_its_name_also_when_it_is_sealed(): void
     {
@@ -44,23 +40,13 @@ final class TwoOfOneEveningTest extends FeatureTestCase
     public function test_a_lowered_copy_never_bears_the_name_of_its_original(): void
     {
         $bag = $this->sealedBag();
-        $copy = Bag::query()->create(
-            ['id' => 'copy', 'lowered_from' => $bag->id, 'label' => 'The copy', 'state' => BagState::Complete]
-                + $bag->only([
-                    'serial',
-                    'taken_at',
-                    'made_on',
-                    'declared_version',
-                    'encryption',
-                    'bytes',
-                    'items',
-                    'counts',
-                    'kinds',
-                    'store_schemas',
-                    'hardware_id',
-                    'os_line',
-                ]),
-        );
+        $copy = $bag->replicate()->fill([
+            'id' => 'copy',
+            'lowered_from' => $bag->id,
+            'label' => 'The copy',
+            'state' => BagState::Complete,
+        ]);
+        $copy->save();
 
         $this->putJson("/api/v1/shelf/{$copy->id}/name", ['name' => mb_strtoupper($bag->label)])
             ->assertConflict()
@@ -76,13 +62,6 @@ final class TwoOfOneEveningTest extends FeatureTestCase
 
     private function sealedBag(): Bag
     {
-        $id = $this->signedIn()
-            ->postJson('/api/v1/jobs', ['serial' => self::SERIAL, 'intent' => 'back-up-only'])
-            ->assertCreated()
-            ->json('id');
-        $job = BenchJob::query()->findOrFail($id);
-        $this->workUntil($job, StepCode::SealBackup, StepState::Done);
-
-        return Bag::query()->where('bench_job_id', $id)->sole();
+        return $this->backedUp($this->backUpOnly());
     }
 }

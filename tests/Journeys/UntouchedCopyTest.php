@@ -16,21 +16,17 @@ use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\StepCode;
-use JadeStep\Core\Job\StepState;
-use Tests\Feature\FeatureTestCase;
-use Tests\Support\RunningSystem;
 
 /** An untouched, named copy is kept before somebody tries a beta; nights that follow leave it alone. */
-final class UntouchedCopyTest extends FeatureTestCase
+final class UntouchedCopyTest extends JourneyTestCase
 {
     private const NAME = 'Before the Tarn 10 beta';
 
     public function test_a_named_copy_is_sealed_and_a_later_night_leaves_it_alone(): void
     {
         $job = $this->backUpOnly(['name' => '  '.self::NAME.' ']);
-        $this->workUntilEnded($job);
+        $bag = $this->backedUp($job);
 
-        $bag = Bag::query()->where('bench_job_id', $job->id)->sole();
         self::assertSame(
             [JobState::BackedUp, null, BagState::Sealed, self::NAME, false],
             [$job->state, $job->held_serial, $bag->state, $bag->label, $bag->isEncrypted()],
@@ -42,7 +38,7 @@ final class UntouchedCopyTest extends FeatureTestCase
         $tagged = (string) hash_file('sha256', $this->bagFolder($job).'/bag-info.txt');
         User::factory()->create(['role' => 'lead']);
         app(Night::class)->backUp();
-        $this->workUntilEnded(BenchJob::query()->where('nightly', true)->sole());
+        $this->backedUp(BenchJob::query()->where('nightly', true)->sole());
         app(Night::class)->thin(
             Keeping::of(Fields::of(['daily' => 1, 'weekly' => 0] + Keeping::read()->fields()->all())),
         );
@@ -60,17 +56,14 @@ final class UntouchedCopyTest extends FeatureTestCase
     {
         $this->rig('POST', '/practice/devices/'.self::SERIAL.'/faults', ['kind' => 'content-changes']);
         $job = $this->backUpOnly(['name' => self::NAME]);
-        $this->workUntilEnded($job);
+        $bag = $this->backedUp($job);
 
-        self::assertSame(
-            [JobState::BackedUp, BagState::Sealed],
-            [$job->state, Bag::query()->where('bench_job_id', $job->id)->sole()->state],
-        );
+        self::assertSame([JobState::BackedUp, BagState::Sealed], [$job->state, $bag->state]);
     }
 
     public function test_it_takes_no_route_and_says_so(): void
     {
-        $job = $this->backUpOnly([]);
+        $job = $this->backUpOnly();
 
         $told = $this->getJson("/api/v1/jobs/{$job->id}")->assertOk();
         self::assertSame(
@@ -102,9 +95,8 @@ final class UntouchedCopyTest extends FeatureTestCase
             'passphrase' => 'gull pier north sound otter kelp',
             'again' => 'gull pier north sound otter kelp',
         ])->assertOk();
-        $this->workUntilEnded($job);
+        $bag = $this->backedUp($job);
 
-        $bag = Bag::query()->where('bench_job_id', $job->id)->sole();
         self::assertSame([BagState::Sealed, true], [$bag->state, $bag->isEncrypted()]);
         self::assertNotNull($bag->passphrase_proven_at);
         self::assertSame(0, DB::table('held_passphrases')->count(), 'no passphrase outlives its job');
@@ -112,7 +104,7 @@ final class UntouchedCopyTest extends FeatureTestCase
 
     public function test_a_device_that_another_job_waits_for_or_holds_is_not_taken(): void
     {
-        $this->backUpOnly([]);
+        $this->backUpOnly();
         $this->postJson('/api/v1/jobs', ['serial' => self::SERIAL, 'intent' => 'back-up-only'])->assertConflict();
         $this->postJson('/api/v1/jobs', ['serial' => 'SKL-0057', 'intent' => 'sell'])->assertUnprocessable();
         $this->postJson('/api/v1/jobs', ['serial' => 'SKL-0057', 'name' => "two\nlines"])->assertUnprocessable();
@@ -127,27 +119,5 @@ final class UntouchedCopyTest extends FeatureTestCase
                 ->json('detail'),
         );
         $this->rig('POST', '/practice/devices/SKL-0094/reset', ['small' => true]);
-    }
-
-    /** @param  array<string, string>  $about */
-    private function backUpOnly(array $about): BenchJob
-    {
-        return BenchJob::query()->findOrFail(
-            $this->signedIn()
-                ->postJson('/api/v1/jobs', ['serial' => self::SERIAL, 'intent' => 'back-up-only'] + $about)
-                ->assertCreated()
-                ->json('id'),
-        );
-    }
-
-    private function workUntilEnded(BenchJob $job): void
-    {
-        $last = $job->steps()->get()->last()->code ?? self::fail('The job has no steps.');
-        $this->workUntil($job, $last, StepState::Done);
-        RunningSystem::waitUntil(
-            static fn (): bool => $job->refresh()->state !== JobState::Open,
-            5,
-            'the job did not end',
-        );
     }
 }

@@ -9,6 +9,9 @@ use Symfony\Component\Process\Process;
 /** A whole instance of the product in a folder of its own: database, stand-ins, workers and web server. */
 final class RunningSystem
 {
+    /** For an instance that is measured or shown: its packages are as large as the demo's. */
+    public const PACKAGES_AS_USUAL = ['VENDOR_PACKAGES' => '', 'VENDOR_PACKAGE_SHARE' => '1'];
+
     private const START_SECONDS = 60;
 
     private const PORTS_OF_A_LANE = 200;

@@ -18,7 +18,7 @@ final class BackupChoiceRequest extends ActRequest
             'encryption' => ['required', 'in:plain,encrypted'],
             'sideExports' => ['present', 'array'],
             'sideExports.*' => ['string', 'distinct', 'in:'.implode(',', $exported)],
-            'name' => ['sometimes', 'nullable', ...BagName::RULES],
+            'name' => ['sometimes', 'nullable', ...BagNameRequest::NAME],
         ];
     }
 

@@ -19,7 +19,7 @@ final class OpenJobRequest extends ActRequest
             'serial' => ['required', 'string', 'max:100', 'regex:/\A[A-Za-z0-9._-]+\z/'],
             'intent' => ['sometimes', Rule::in($known)],
             'encryption' => ['sometimes', Rule::in([PlannedBackup::Plain->value, PlannedBackup::Encrypted->value])],
-            'name' => ['sometimes', 'nullable', ...BagName::RULES],
+            'name' => ['sometimes', 'nullable', ...BagNameRequest::NAME],
         ];
     }
 
@@ -32,7 +32,7 @@ final class OpenJobRequest extends ActRequest
     public function backup(): ?BackupChoice
     {
         $encryption = $this->fields()->maybeString('encryption');
-        $name = BagName::tidy($this->fields()->maybeString('name'));
+        $name = $this->fields()->maybeString('name');
 
         return $encryption === null && $name === null
             ? null

@@ -10,7 +10,7 @@ final class SealRequest extends ActRequest
     {
         return [
             'keepUntil' => ['required', 'string', 'regex:/\A\d{4}-\d\d-\d\dT\d\d:\d\d:\d\dZ\z/'],
-            'label' => ['nullable', ...BagName::RULES],
+            'label' => ['nullable', ...BagNameRequest::NAME],
         ];
     }
 }

@@ -148,10 +148,12 @@ final class BagVerifier
             $path = (string) $path;
             if ($type !== 'f') {
                 $this->fault($type === 'l' ? FaultCode::Link : FaultCode::Unlisted, $path);
-            } elseif (($this->isBackup || $tags->byAlgorithm !== []) && ! isset($listed[$path])) {
-                if (! ManifestSet::isTagManifest($path)) {
-                    $this->fault(FaultCode::Unlisted, $path);
-                }
+            } elseif (
+                ($this->isBackup || $tags->byAlgorithm !== [])
+                && ! isset($listed[$path])
+                && ! ManifestSet::isTagManifest($path)
+            ) {
+                $this->fault(FaultCode::Unlisted, $path);
             }
         }
         foreach ($tags->byAlgorithm as $name => $tag) {

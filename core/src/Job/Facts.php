@@ -31,7 +31,7 @@ final readonly class Facts
      * @param  int  $restorable  how many missing items some bag on the Shelf has
      * @param  bool  $flagged  whether the almanac changed since somebody looked
      * @param  string|null  $endWords  the reason or the losses with which it ended
-     * @param  bool  $deviceMovedOn  whether another job has had the device since this one ended
+     * @param  bool  $deviceMovedOn  whether another job has the device, or has written to it since this one ended
      */
     public function __construct(
         public Intent $intent,

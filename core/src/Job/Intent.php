@@ -22,17 +22,6 @@ enum Intent: string
         };
     }
 
-    /** In a sentence, what such a job does. */
-    public function about(): string
-    {
-        return match ($this) {
-            self::TakeDown => 'It takes the device down to an older build and puts its data back.',
-            self::TakeUp => 'It takes the device up to a newer build, with its data.',
-            self::BackUpOnly => 'It backs the device up and changes nothing on it.',
-            self::ReturnOnly => 'It puts data back on a device that was installed elsewhere.',
-        };
-    }
-
     /** @return list<Stage> */
     public function stages(): array
     {

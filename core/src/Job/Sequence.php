@@ -32,11 +32,14 @@ final readonly class Sequence
 
     /** What a route does not change. */
     public const UP_TO_LINE = [
-        StepCode::Pair, StepCode::ChooseRoute, StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup,
+        StepCode::Pair, StepCode::ChooseRoute, ...self::OF_BACKUP,
         StepCode::FetchPackage, StepCode::CrossLine, StepCode::ProveSafety,
     ];
 
     private const OF_A_LEG = [StepCode::EnterRecovery, StepCode::Install, StepCode::Wake];
+
+    /** From the first byte of a backup to its seal. */
+    public const OF_BACKUP = [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup];
 
     /** From putting the data back to the proof. */
     public const OF_RETURN = [
@@ -61,9 +64,7 @@ final readonly class Sequence
         return new self(match ($intent) {
             Intent::BackUpOnly => self::once([
                 StepCode::Pair,
-                StepCode::BackUp,
-                StepCode::VerifyBackup,
-                ...$nightly ? [] : [StepCode::SealBackup],
+                ...$nightly ? [StepCode::BackUp, StepCode::VerifyBackup] : self::OF_BACKUP,
             ]),
             Intent::ReturnOnly => self::once([StepCode::Pair, ...self::OF_RETURN, StepCode::HandOver]),
             Intent::TakeDown, Intent::TakeUp => [...self::once(self::UP_TO_LINE), ...self::fromLineOn($route)],

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Tests\Bag;
 
+use JadeStep\Core\Bag\BagName;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\BagWriter;
@@ -22,6 +23,7 @@ use JadeStep\Core\Copied;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Tests\Support\TemporaryFolder;
 use JadeStep\Core\Time\Rfc3339;
+use JadeStep\Core\Version\Version;
 use PHPUnit\Framework\TestCase;
 
 /** Whatever a device calls an item: it is carried, under a name that nothing takes amiss, and read back as it was. */
@@ -67,6 +69,23 @@ final class NamesTest extends TestCase
             '%0A',
             "\u{202E}gpj.exe",
         ];
+    }
+
+    public function test_a_lowered_copy_is_called_otherwise_than_its_original_and_fits(): void
+    {
+        $long = str_repeat('Ä', 250);
+        $copy = BagName::ofCopy($long, Version::parse('8.7.0'));
+
+        self::assertSame('Evening, lowered to 8.7', BagName::ofCopy('Evening', Version::parse('8.7.0')));
+        self::assertSame(BagName::LONGEST + strlen(', lowered to 8.7'), mb_strlen($copy));
+        self::assertSame(
+            [false, true, false],
+            [
+                BagName::areAlike($long, $copy),
+                BagName::areAlike(' evening ÅS ', 'Evening ås'),
+                BagName::areAlike('Evening', 'Evening 2'),
+            ],
+        );
     }
 
     public function test_a_plain_bag_carries_every_name(): void

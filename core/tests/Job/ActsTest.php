@@ -137,8 +137,7 @@ final class ActsTest extends TestCase
         self::assertSame(['back-up-again', 'try-again', 'leave'], $open);
         self::assertSame(RefusalCode::NotNow, $job->may(Act::ChooseAgain)->refusal);
         self::assertSame(
-            'This job takes no route: it backs the device up and changes nothing on it. Leave it, and take the '
-                .'device in anew for anything else.',
+            'This job takes no route (back up only). Leave it, and take the device in anew for anything else.',
             $job->may(Act::Plan)->words,
         );
     }

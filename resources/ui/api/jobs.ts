@@ -22,8 +22,8 @@ export const api = {
                 },
             }),
         ),
-    backup: (job: number, encryption: 'plain' | 'encrypted', sideExports: string[]) =>
-        take(client.PUT('/jobs/{job}/backup', { ...at(job), body: { encryption, sideExports } })),
+    backup: (job: number, choice: { encryption: 'plain' | 'encrypted'; sideExports: string[]; name: string | null }) =>
+        take(client.PUT('/jobs/{job}/backup', { ...at(job), body: choice })),
     passphrase: (job: number, passphrase: string, again: string | null) =>
         take(client.POST('/jobs/{job}/passphrase', { ...at(job), body: { passphrase, again } })),
     offer: () => take(client.GET('/passphrase-offer')),

@@ -7,7 +7,7 @@
     const stages = $derived(stagesOf(job));
     const at = $derived(stages.findIndex((s) => s.stage === stageOf(job)));
     const ended = $derived(['done', 'done-with-losses', 'backed-up'].includes(job.state));
-    // a stone's shape and shore stay its own, whatever stages a job has
+    // what lies beyond the erase line, where a job has one
     const beyond = (stage: Stage) =>
         ['install', 'return', 'hand-over'].includes(stage) && job.stages.includes('install');
     const mark = (i: number) =>

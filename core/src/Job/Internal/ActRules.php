@@ -20,7 +20,7 @@ use JadeStep\Core\Readiness\EraseLine;
 /** In which positions each act is open, under which further condition, and what is said where it is not. */
 final readonly class ActRules
 {
-    private const SAFEGUARD = [StepCode::BackUp, StepCode::VerifyBackup, StepCode::SealBackup, StepCode::ProveSafety];
+    private const SAFEGUARD = [...Sequence::OF_BACKUP, StepCode::ProveSafety];
 
     /** For so long after its end a job can be opened again. */
     private const REOPEN_HOURS = 24;
@@ -40,7 +40,7 @@ final readonly class ActRules
         return match (true) {
             $position !== Position::Ended && $act->isOfCrossing() && ! $this->job->facts->intent->crosses() => May::no(
                 RefusalCode::NotNow,
-                'This job takes no route: '.lcfirst($this->job->facts->intent->about()).' Leave it, and take the '
+                'This job takes no route ('.lcfirst($this->job->facts->intent->label()).'). Leave it, and take the '
                     .'device in anew for anything else.',
             ),
             $rule->opensAt($position) => $this->further($act),
@@ -343,7 +343,8 @@ final readonly class ActRules
             ),
             $facts->deviceMovedOn => May::no(
                 RefusalCode::JobEnded,
-                'Another job has had this device since. Go on with that one, or take the device in anew.',
+                'Another job has this device, or has written to it since. Go on with that one, or take the device '
+                    .'in anew.',
             ),
             $until === null || $facts->now >= $until => May::no(
                 RefusalCode::JobEnded,

@@ -25,9 +25,10 @@
         mutationFn: async () => {
             const opened: number[] = [];
             failed = [];
+            const named = chosen.length === 1 ? name : null;
             for (const serial of [...chosen]) {
                 try {
-                    opened.push((await api.backUpOnly(serial, encryption, chosen.length > 1 ? null : name)).id);
+                    opened.push((await api.backUpOnly(serial, encryption, named)).id);
                     chosen = chosen.filter((s) => s !== serial);
                 } catch (e) {
                     failed = [...failed, { serial, words: e instanceof Error ? e.message : String(e) }];

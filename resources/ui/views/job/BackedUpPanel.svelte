@@ -2,7 +2,7 @@
     import { link } from 'svelte-spa-router';
     import type { Job } from '../../api/types';
     import { BAG_STATE } from '../../api/words';
-    import { bytes, counted, dayAndClock, version } from '../../parts/format';
+    import { bagWords } from '../../parts/bag';
     import Notice from '../../parts/Notice.svelte';
 
     let { job }: { job: Job } = $props();
@@ -16,14 +16,7 @@
             The backup is {BAG_STATE[bag.state]}: {bag.label}
         </p>
         <p class="text-sm">
-            {bag.items === null ? '' : `${counted(bag.items, 'item')}, `}{bytes(bag.bytes)}, {bag.encryption ===
-            'openpgp'
-                ? 'encrypted'
-                : 'plain'}, made on {version(bag.madeOn)}{bag.verifiedAt === null
-                ? ''
-                : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null
-                ? ''
-                : `; kept until ${dayAndClock(bag.keepUntil)}`}. Nothing was changed on the device.
+            {bagWords(bag)}. Nothing was changed on the device.
         </p>
     </Notice>
     <p class="mt-3">

@@ -7,7 +7,7 @@
 
     let { job }: { job: Job } = $props();
     const choose = jobAct((b: { encryption: 'plain' | 'encrypted'; sideExports: string[] }) =>
-        api.backup(job.id, b.encryption, b.sideExports),
+        api.backup(job.id, { ...b, name: job.backup.name }),
     );
     const attest = jobAct((there: boolean) =>
         api.cloud(

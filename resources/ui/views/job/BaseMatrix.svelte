@@ -11,8 +11,9 @@
         job,
         told,
         mayAct,
-        others = $bindable(),
-    }: { job: Job; told: Return; mayAct: boolean; others: boolean } = $props();
+        others,
+        onothers,
+    }: { job: Job; told: Return; mayAct: boolean; others: boolean; onothers: () => void } = $props();
     const may = $derived(mayAct && job.may['choose-return'].allowed);
     let asked = $state<string | null | undefined>(undefined);
     const choose = jobAct(
@@ -61,10 +62,7 @@
     <div class="flex flex-wrap items-baseline gap-x-4">
         <h2 id="choices">What can be put back</h2>
         <p class="text-sm text-quiet">The least loss first. The device has the last word.</p>
-        <button
-            class="ml-auto text-sm underline underline-offset-4"
-            aria-pressed={others}
-            onclick={() => (others = !others)}
+        <button class="ml-auto text-sm underline underline-offset-4" aria-pressed={others} onclick={onothers}
             >{others ? 'Show this device’s backups only' : 'Is it under another device’s name?'}</button
         >
     </div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+    import { createQuery } from '@tanstack/svelte-query';
     import { api } from '../../api/jobs';
     import { returns } from '../../api/returns';
     import type { Job, StepCode } from '../../api/types';
@@ -14,12 +14,14 @@
 
     let { job }: { job: Job } = $props();
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
-    let others = $state(false);
+    let lookedThrough = $state<number | null>(null); // the job for which backups of other devices are shown too
+    const others = $derived(lookedThrough === job.id);
+    const onothers = () => (lookedThrough = others ? null : job.id);
     const steps = $derived(stepsOf(job, 'return'));
     const told = createQuery(() => ({
         queryKey: ['return', job.id, others],
         queryFn: () => returns.show(job.id, others),
-        placeholderData: keepPreviousData,
+        placeholderData: (before, query) => (query?.queryKey[1] === job.id ? before : undefined),
         enabled: job.route !== null,
         refetchInterval: job.state === 'open' ? 1500 : false,
     }));
@@ -36,7 +38,7 @@
 {:else}
     {#if told.isError && !told.data}<div class="mb-3"><Notice tone="amber">{told.error.message}</Notice></div>{/if}
     {#if choosing && told.data}<div class="mb-4">
-            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} bind:others />
+            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} {others} {onothers} />
         </div>{/if}
     <div class="grid items-start grid-cols-[1.3fr_1fr] gap-4">
         <div class="flex flex-col gap-4">
@@ -52,6 +54,6 @@
         {#if told.data}<LoweredPanel {job} told={told.data} mayAct={session.mayAct} />{/if}
     </div>
     {#if !choosing && told.data}<div class="mt-4">
-            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} bind:others />
+            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} {others} {onothers} />
         </div>{/if}
 {/if}

@@ -2,7 +2,7 @@
     import { api } from '../../api/jobs';
     import type { Job, StepCode } from '../../api/types';
     import { BAG_STATE } from '../../api/words';
-    import { bytes, counted, dayAndClock, version } from '../../parts/format';
+    import { bagWords } from '../../parts/bag';
     import Notice from '../../parts/Notice.svelte';
     import PackageFile from '../../parts/PackageFile.svelte';
     import { isTold, stepsOf } from '../../parts/stages';
@@ -18,20 +18,16 @@
     const attest = jobAct((code: string) => api.attest(job.id, code));
     const fetching = $derived(job.steps.some((s) => s.code === 'fetch-package' && s.state !== 'done'));
     const line = $derived(job.steps.find((s) => s.code === 'cross-line'));
+    const crosses = $derived(job.stages.includes('choose'));
     const bag = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1));
     const broken = $derived(
         bag?.state === 'damaged' ||
             job.steps.some((s) => ['verify-backup', 'back-up', 'seal-backup'].includes(s.code) && s.state === 'failed'),
     );
     const stopping = $derived(job.may['cross-line'].checks.length);
-    const size = $derived(
-        bag === undefined || bag.items === null
-            ? 'Size not known yet'
-            : `${counted(bag.items, 'item')}, ${bytes(bag.bytes)}`,
-    );
 </script>
 
-{#if job.stages.includes('choose') && job.route === null}
+{#if crosses && job.route === null}
     <Notice>First choose a route. Nothing is backed up or fetched before that.</Notice>
 {:else}
     <div class="grid items-start grid-cols-2 gap-4">
@@ -53,11 +49,7 @@
                     <p class="mt-1 font-semibold">{bag.label}</p>
                     <p class="code mb-1 break-all">{bag.id}</p>
                     <p class="text-sm">
-                        {size}, made on {version(bag.madeOn)}{bag.verifiedAt === null
-                            ? ''
-                            : `; every byte read back ${dayAndClock(bag.verifiedAt)}`}{bag.keepUntil === null
-                            ? ''
-                            : `; sealed until ${dayAndClock(bag.keepUntil)}`}.
+                        {bagWords(bag)}.
                     </p>
                     {#if bag.faults.length > 0}<ul class="mt-2 text-sm text-loss">
                             {#each bag.faults.slice(0, 4) as f, i (i)}<li>
@@ -73,7 +65,7 @@
                         >{/if}
                 </section>
             {/if}
-            {#if job.stages.includes('choose')}<section class="panel py-3" aria-labelledby="checks">
+            {#if crosses}<section class="panel py-3" aria-labelledby="checks">
                     <h2 id="checks" class="mb-1">
                         {job.lineCrossed ? 'What was proven at the erase line' : 'Before the erase line'}
                     </h2>

@@ -14,7 +14,7 @@ use JadeStep\Core\Tests\Support\Sample;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 
-final class HoldingsTest extends TestCase
+final class DeviceTest extends TestCase
 {
     #[DataProvider('storages')]
     public function test_used_bytes_bound_a_backup_from_above(?int $capacity, ?int $free, int $bound): void
