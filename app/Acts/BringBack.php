@@ -17,6 +17,7 @@ use App\Refusal\Refusal;
 use App\Steps\CloudReturn;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\Act;
+use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\Job;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\Record\ImportState;
@@ -161,11 +162,15 @@ final readonly class BringBack
     /** @param  list<Kind>  $accepted */
     private function take(BenchJob $job, WayBack $way, Promise $promise, array $accepted, User $by): void
     {
-        $less = $job->return()?->losesMoreWith($promise) ?? [];
-        $open = array_filter($less, static fn (Kind $k): bool => ! in_array($k, $accepted, true));
+        $open = array_filter(
+            $job->losesMoreWith($promise),
+            static fn (Kind $k): bool => ! in_array($k, $accepted, true),
+        );
         $open === []
             || throw Refusal::notAccepted(array_values(array_map(static fn (Kind $k): string => $k->label(), $open)));
-        $job->update([
+        // where it was erased elsewhere, only its backups tell what it held
+        $before = $job->intent === Intent::ReturnOnly ? ['device' => $this->choices->before($job)] : [];
+        $job->update($before + [
             'proof' => null, 'restorable' => 0, 'imports' => [], 'overlays' => [], 'return_held' => false,
             'return_choice' => new ChosenReturn($way, $promise, $by->name, $this->clock->now()),
         ]);

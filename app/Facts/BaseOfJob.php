@@ -40,6 +40,21 @@ final readonly class BaseOfJob
         };
     }
 
+    /** The bag that before and after are compared by: the job's own, or the one that is put back or taken from. */
+    public static function comparedWith(BenchJob $job): ?Bag
+    {
+        $own = $job->safetyBag() ?? self::find($job);
+        $from = $job->return()?->way->bag();
+
+        return $own ?? ($from === null ? null : Bag::query()->whereKey($from)->first());
+    }
+
+    /** Whether there has to be a bag that before and after are compared by. */
+    public static function hasBag(BenchJob $job): bool
+    {
+        return $job->intent->crosses() || $job->return()?->way->bag() !== null;
+    }
+
     /** What is said where the wanted bag is not whole any more when it is to be put back. */
     public static function missing(): Problem
     {

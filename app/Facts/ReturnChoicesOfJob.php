@@ -12,11 +12,13 @@ use App\Refusal\Refusal;
 use Illuminate\Database\Eloquent\Collection;
 use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\Record\RefusedBase;
 use JadeStep\Core\Job\WayBack\Promise;
 use JadeStep\Core\Route\BaseUse;
 use JadeStep\Core\Route\Candidate;
+use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Route\KindFate;
 use JadeStep\Core\Route\Losses;
 use JadeStep\Core\Route\ReturnChoices;
@@ -69,25 +71,30 @@ final readonly class ReturnChoicesOfJob
         return new Promise($fates, $losses);
     }
 
-    /** What the route ends on. */
+    /** What the route ends on; without a route, what the device runs. */
     private function installed(BenchJob $job): Build
     {
-        $end = $job->takenRoute()->end();
+        $device = $job->readDevice();
+        [$version, $build] = $job->route === null
+            ? [$device->version, $device->build]
+            : [$job->route->end()->version, $job->route->end()->build];
 
-        return $this->almanac->almanac()->build($job->readDevice()->osLine, $end->version, $end->build)
+        return $this->almanac->almanac()->build($device->osLine, $version, $build)
             ?? throw Refusal::notNow(
-                "The almanac does not know {$end->label()} any more. Refresh it, or import the catalogue that "
-                    .'the plan rests on.',
+                "The almanac does not know {$version->label()} ({$build}). Refresh it, or import a catalogue that has "
+                    .'it: what this build opens of a backup stands there.',
             );
+    }
+
+    /** What the data is, where the device has it not any more: what is held against what comes back. */
+    public function before(BenchJob $job): Device
+    {
+        return $this->situation($job)->device;
     }
 
     private function situation(BenchJob $job): Situation
     {
-        return $this->situation->pastLine(
-            $job,
-            $job->goal ?? throw new \LogicException('A job with a route has a goal.'),
-            null,
-        );
+        return $this->situation->pastLine($job, $job->goal ?? Goal::exact($job->readDevice()->version), null);
     }
 
     /**

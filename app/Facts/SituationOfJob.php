@@ -12,9 +12,11 @@ use App\Ports\BagStore;
 use App\Ports\DeviceReading;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\KindStock;
+use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\Record\AcceptedLosses;
 use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Route\HeldBackup;
+use JadeStep\Core\Route\KnownStock;
 use JadeStep\Core\Route\PlannedBackup;
 use JadeStep\Core\Route\Situation;
 use Psr\Clock\ClockInterface;
@@ -72,7 +74,9 @@ final readonly class SituationOfJob
     /** The device as it was read, with what was told of kinds that sync where the device does not tell. */
     private function device(BenchJob $job): Device
     {
-        $device = $job->readDevice()->withoutEmptyKinds();
+        $device = $job->intent === Intent::ReturnOnly
+            ? $job->readDevice()->holding($this->knownOf($job))
+            : $job->readDevice()->withoutEmptyKinds();
         $told = static fn (KindStock $s): KindStock => new KindStock(
             $s->kind, $s->items, $s->bytes, $s->lastChangedAt, $s->syncedAt ?? $job->cloud?->syncedAt($s->kind),
         );
@@ -96,6 +100,21 @@ final readonly class SituationOfJob
             );
 
         return array_values($bags->map(static fn (Bag $b): HeldBackup => $b->held())->all());
+    }
+
+    /** @return list<KindStock> what its backups tell of a device that was erased elsewhere */
+    private function knownOf(BenchJob $job): array
+    {
+        $bags = Bag::wholes()
+            ->where('serial', $job->serial)
+            ->get()
+            ->filter(static fn (Bag $b): bool => $b->state->proven());
+        $cloud = array_map(static fn (HeldBackup $b): array => [$b, []], self::cloudOf($job));
+
+        return KnownStock::of([
+            ...array_values($bags->map(static fn (Bag $b): array => [$b->held(), $b->counts ?? []])->all()),
+            ...$cloud,
+        ]);
     }
 
     /** @return list<HeldBackup> */

@@ -16,6 +16,7 @@ use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Difference;
+use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\Said;
 use JadeStep\Core\Exchange\CheckDocument;
 use JadeStep\Core\Exchange\ChosenReturnDocument;
@@ -169,7 +170,14 @@ final class BenchJob extends Model
     {
         return $this->hasMany(self::class, 'serial', 'serial')
             ->select(['id', 'serial'])
-            ->where(static fn (Builder $q) => $q->whereNotNull('held_serial')->orWhereNotNull('install_begun_at'));
+            ->where(
+                static fn (Builder $q) => $q->whereNotNull('held_serial')
+                    ->orWhereNotNull('install_begun_at')
+                    ->orWhere(
+                        static fn (Builder $r) => $r->where('intent', Intent::ReturnOnly)
+                            ->where('state', '!=', JobState::Abandoned),
+                    ),
+            );
     }
 
     /** @return BelongsTo<User, $this> */
@@ -259,6 +267,15 @@ final class BenchJob extends Model
             $this->return_choice !== null => TheReturn::chosenOnly($this->return_choice, $this->return_held),
             default => null,
         };
+    }
+
+    /**
+     * @return list<Kind> of which a way back brings less than was promised, so that it has to be accepted by name;
+     *   where nothing was promised by a route, those of which nothing comes
+     */
+    public function losesMoreWith(Promise $promise): array
+    {
+        return $this->intent->crosses() ? $this->return()?->losesMoreWith($promise) ?? [] : $promise->lost();
     }
 
     /** The bag that this job took itself and counts on: the latest whole one that is no lowered copy. */

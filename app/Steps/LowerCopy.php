@@ -18,6 +18,9 @@ use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\LoweredDifference;
 use JadeStep\Core\Bag\Lowering;
 use JadeStep\Core\Bag\PayloadSharing;
+use JadeStep\Core\Device\Device;
+use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Device\KindStock;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Version\Version;
@@ -44,8 +47,11 @@ final readonly class LowerCopy implements Step
                     .'put back.',
             );
         }
+        if ($step->job->return() === null) {
+            return StepEnd::wanted(ProblemCode::ReturnWanted, self::wanted($step->job->readDevice()));
+        }
         if (! BaseOfJob::isWanted($step->job)) {
-            return StepEnd::done(new Evidence(['backup' => $step->job->return()?->way->mode()->value]));
+            return StepEnd::done(new Evidence(['backup' => $step->job->return()->way->mode()->value]));
         }
         $original = $this->base->whole($step->job);
         if ($original === null) {
@@ -73,6 +79,21 @@ final readonly class LowerCopy implements Step
             'copy' => $copy->id,
             'declared' => "{$original->declared_version} → {$copy->declared_version}",
         ]));
+    }
+
+    private static function wanted(Device $device): string
+    {
+        $own = array_filter(
+            $device->withoutEmptyKinds()->kinds,
+            static fn (KindStock $s): bool => ! in_array($s->kind, [Kind::Settings, Kind::Esim], true),
+        );
+        $held = implode(', ', array_map(static fn (KindStock $s): string => "{$s->items} {$s->kind->label()}", $own));
+        $choose = 'Choose what is put back: a backup of this device, or its owner’s cloud.';
+
+        return $held === ''
+            ? $choose
+            : "{$choose} The device is not empty ({$held}): a whole backup takes the place of what it holds. Back it "
+                .'up first, where that is wanted too.';
     }
 
     private function copy(BenchJob $job, Bag $original, Version $installed): Bag

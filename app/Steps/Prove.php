@@ -17,6 +17,8 @@ use App\Models\BenchJob;
 use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
 use JadeStep\Core\Bag\Comparison;
+use JadeStep\Core\Bag\Encryption;
+use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Reconciliation;
 use JadeStep\Core\Bag\RewriteRule;
 use JadeStep\Core\Device\KindStock;
@@ -46,27 +48,30 @@ final readonly class Prove implements Step
     public function run(RunningStep $step): StepEnd
     {
         $job = $step->job;
-        $bag = $job->safetyBag() ?? BaseOfJob::find($job);
-        if ($bag === null) {
+        $bag = BaseOfJob::comparedWith($job);
+        if ($bag === null && BaseOfJob::hasBag($job)) {
             return StepEnd::failed(
                 ProblemCode::BackupMissing,
                 'The backup that the device is compared with is not on the Shelf any more.',
             );
         }
         $step->progress(PhaseCode::ListContent);
-        $content = $this->opened->tried($job, $bag);
-        if ($content === null) {
+        $content = $bag === null ? null : $this->opened->tried($job, $bag);
+        if ($bag !== null && $content === null) {
             return StepEnd::wanted(
                 ProblemCode::PassphraseWanted,
                 OpenedBags::wanted('with it the inventory of the backup is opened, to compare', $bag),
             );
         }
         $reading = $this->link->read($job->serial);
-        $after = $this->link->listing($job->serial, $bag->encryption);
+        $after = $this->link->listing($job->serial, $bag->encryption ?? Encryption::OpenPgp);
         $step->progress(PhaseCode::Compare);
         $return = $job->return() ?? throw new \LogicException('A job that compares has a return.');
         $rules = RewriteRule::usual($return->promise->losses->appsUnavailable !== []);
-        $comparison = Reconciliation::compare($content->inventory(), $after, $rules);
+        // where a device was erased elsewhere and nothing here lists what it held, there are counts at most
+        $comparison = $content === null
+            ? Reconciliation::compare(Inventory::of([], []), Inventory::of([], []), $rules)
+            : Reconciliation::compare($content->inventory(), $after, $rules);
         $standing = self::account($job, $return->standing, $comparison, $reading);
         $later =
             $return->promise === $return->standing

@@ -6,8 +6,12 @@ namespace Tests\Journeys;
 
 use App\Models\Bag;
 use App\Models\BenchJob;
+use App\Models\JournalLine;
+use App\Ports\DeviceLink;
+use Illuminate\Testing\TestResponse;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\StepState;
+use Symfony\Component\HttpFoundation\Response;
 use Tests\Feature\FeatureTestCase;
 use Tests\Support\RunningSystem;
 
@@ -37,5 +41,40 @@ abstract class JourneyTestCase extends FeatureTestCase
         );
 
         return Bag::query()->where('bench_job_id', $job->id)->sole();
+    }
+
+    /** What somebody does to the device: an answer that it asks for, or one that nobody asked for. */
+    protected function hand(string $answer, string $serial = self::SERIAL): void
+    {
+        $this->rig('POST', "/practice/devices/{$serial}/answers", ['answer' => $answer]);
+    }
+
+    /**
+     * @param  list<string>  $accept  kinds of which less comes back
+     * @return TestResponse<Response>
+     */
+    protected function choose(BenchJob $job, ?string $backup, array $accept = []): TestResponse
+    {
+        return $this->putJson("/api/v1/jobs/{$job->id}/return", [
+            'mode' => match ($backup) {
+                null => 'put-nothing-back',
+                'cloud' => 'from-cloud',
+                default => 'put-back',
+            },
+            'backup' => $backup,
+            'accept' => $accept,
+        ]);
+    }
+
+    /** @return array<string, int> items by kind, as the device tells them now */
+    protected function counts(string $serial = self::SERIAL): array
+    {
+        return app(DeviceLink::class)->read($serial)->counts();
+    }
+
+    /** @return array<string, mixed> of the last line of the Journal about an act */
+    protected function evidenceOf(string $act): array
+    {
+        return JournalLine::query()->where('event', $act)->latest('id')->firstOrFail()->properties?->all() ?? [];
     }
 }

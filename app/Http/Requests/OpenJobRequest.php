@@ -13,7 +13,7 @@ final class OpenJobRequest extends ActRequest
 {
     public function rules(): array
     {
-        $known = [Intent::TakeDown->value, Intent::BackUpOnly->value];
+        $known = [Intent::TakeDown->value, Intent::BackUpOnly->value, Intent::ReturnOnly->value];
 
         return [
             'serial' => ['required', 'string', 'max:100', 'regex:/\A[A-Za-z0-9._-]+\z/'],

@@ -11,10 +11,12 @@ use App\Refusal\Refusal;
 use Illuminate\Support\Collection;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\RouteDocument;
+use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\Record\CloudBackup;
 use JadeStep\Core\Job\WayBack\Promise;
 use JadeStep\Core\Route\BaseReason;
 use JadeStep\Core\Route\BaseUse;
+use JadeStep\Core\Route\Losses;
 use JadeStep\Core\Route\ReturnChoice;
 use JadeStep\Core\Time\Rfc3339;
 
@@ -31,7 +33,7 @@ final readonly class ReturnOffer implements \JsonSerializable
 
     public function jsonSerialize(): mixed
     {
-        if ($this->job->route === null || $this->job->device === null || ! $this->job->route->hasReturn()) {
+        if ($this->job->device === null || ! $this->hasReturn()) {
             return ['choices' => [], 'proposed' => null, 'unknown' => null];
         }
         try {
@@ -106,8 +108,11 @@ final readonly class ReturnOffer implements \JsonSerializable
     /** @return list<Kind> of which less comes back than was promised, so that it has to be accepted by name */
     private function losesMore(ReturnChoice $c): array
     {
-        $return = $this->job->return();
+        return $this->job->losesMoreWith(new Promise($c->fates, Losses::none()));
+    }
 
-        return $return === null ? [] : $return->losesMoreWith(new Promise($c->fates, $return->standing->losses));
+    private function hasReturn(): bool
+    {
+        return $this->job->intent === Intent::ReturnOnly || $this->job->route?->hasReturn() === true;
     }
 }

@@ -73,26 +73,27 @@ enum Act: string
         };
     }
 
-    /** Whether it belongs to the way across the erase line, which not every job takes. */
-    public function isOfCrossing(): bool
+    /** Whether a job of this kind knows the act at all: one that takes no route has no use for what belongs to it. */
+    public function isOf(Intent $intent): bool
     {
-        return in_array(
-            $this,
-            [
-                self::Plan,
-                self::ChooseBackup,
-                self::TellOfCloud,
-                self::AcceptRoute,
-                self::ChooseAgain,
-                self::Attest,
-                self::TakeBackAttestation,
-                self::CrossLine,
-                self::AskOverCable,
-                self::LeaveRecovery,
-                self::GoOnward,
-            ],
-            true,
-        );
+        return $intent->crosses()
+            || ! in_array(
+                $this,
+                [
+                    self::Plan,
+                    self::ChooseBackup,
+                    self::AcceptRoute,
+                    self::ChooseAgain,
+                    self::Attest,
+                    self::TakeBackAttestation,
+                    self::CrossLine,
+                    self::AskOverCable,
+                    self::LeaveRecovery,
+                    self::GoOnward,
+                    ...$intent === Intent::BackUpOnly ? [self::TellOfCloud, self::LookFirst, self::EndLook] : [],
+                ],
+                true,
+            );
     }
 
     /** Where it is done; null where that is wherever the job stands. */

@@ -7,6 +7,7 @@ namespace JadeStep\Core\Job;
 use JadeStep\Core\Job\Internal\ActRules;
 use JadeStep\Core\Job\Internal\NextHand;
 use JadeStep\Core\Job\Internal\Resting;
+use JadeStep\Core\Job\WayBack\PutNothingBack;
 
 /**
  * What a job is: where it stands, which acts are open and why the others are not, what it rests on, whose hand is
@@ -124,12 +125,26 @@ final readonly class Job
 
         return match (true) {
             $f->intent === Intent::BackUpOnly => 'This job changes nothing on the device.',
+            $f->intent === Intent::ReturnOnly && $this->hasWritten() => 'The device has taken data in. The backup '
+                .'stays as it was taken.',
+            $f->intent === Intent::ReturnOnly => 'Nothing has been put on the device yet: it can still be left as '
+                .'it is.',
             $f->installBegun && $f->eraseBegun => 'Past the erase line: only forward. The data is in the sealed copy.',
             $f->installBegun => 'The install has begun: only forward. The data stays on the device, and is in the '
                 .'sealed copy.',
             $f->lineCrossed => 'The line is open, and nothing has been written yet: it can still be left.',
             default => 'Before the erase line: everything can still be undone.',
         };
+    }
+
+    /** Whether the device is not any more as this job found it. */
+    public function hasWritten(): bool
+    {
+        $step = $this->step(StepCode::PutBack);
+        $took = $step !== null && ($step->isDone() || $step->tookHold);
+        $way = $this->facts->return?->way;
+
+        return $this->facts->installBegun || ($took && $way !== null && ! $way instanceof PutNothingBack);
     }
 
     /** Whether the device has taken a backup in: what it holds then does not go away by choosing otherwise. */

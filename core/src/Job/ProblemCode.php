@@ -38,6 +38,8 @@ enum ProblemCode: string
     case BaseMissing = 'base-missing';
     case BaseDamaged = 'base-damaged';
     case ReturnHeld = 'return-held';
+    /** Nobody has said yet what is put back, and no route says it. */
+    case ReturnWanted = 'return-wanted';
     case BackupTooNew = 'backup-too-new';
     case BackupNotTaken = 'backup-not-taken';
     case ReturnFailed = 'return-failed';
@@ -85,6 +87,7 @@ enum ProblemCode: string
             self::BaseMissing,
             self::BaseDamaged,
             self::ReturnHeld,
+            self::ReturnWanted,
             self::BackupTooNew,
             self::BackupNotTaken,
             self::ReturnFailed,
@@ -126,7 +129,10 @@ enum ProblemCode: string
             self::PermitRefused => Act::AcceptRoute,
             self::RecoveryWanted, self::RecoveryNotSeen => Act::AskOverCable,
             self::UnexpectedBuild => Act::GoOnward,
-            self::BaseMissing, self::BackupTooNew, self::BackupNotTaken => Act::ChooseReturn,
+            self::BaseMissing,
+            self::ReturnWanted,
+            self::BackupTooNew,
+            self::BackupNotTaken => Act::ChooseReturn,
             self::ReturnHeld => Act::EndLook,
             self::CloudReturnWanted, self::CloudReturnPartly, self::SyncWanted => Act::TickOverlay,
             self::OtherDevice,

@@ -32,6 +32,11 @@ final readonly class Losses
     ) {
     }
 
+    public static function none(): self
+    {
+        return new self([], [], [], [], []);
+    }
+
     /** @param  list<KindFate>  $fates */
     public static function of(array $fates, Device $device, Almanac $almanac, Version $end): self
     {

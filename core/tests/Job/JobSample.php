@@ -98,11 +98,15 @@ final class JobSample
     }
 
     /** @return list<StepFact> */
-    public static function steps(StepCode $standing, StepState $state, ?StepFact $instead = null): array
-    {
+    public static function steps(
+        StepCode $standing,
+        StepState $state,
+        ?StepFact $instead = null,
+        Intent $intent = Intent::TakeDown,
+    ): array {
         $facts = [];
         $passed = false;
-        foreach (Sequence::of(Intent::TakeDown, null)->steps as $at) {
+        foreach (Sequence::of($intent, null)->steps as $at) {
             $passed = $passed || $at->code === $standing;
             $facts[] = match (true) {
                 $at->code === $standing => $instead ?? new StepFact($at->code, $state, $at->leg),

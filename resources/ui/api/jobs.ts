@@ -10,6 +10,7 @@ export const api = {
     open: (serial: string) => take(client.POST('/jobs', { body: { serial } })),
     backUpOnly: (serial: string, encryption: 'plain' | 'encrypted', name: string | null) =>
         take(client.POST('/jobs', { body: { serial, intent: 'back-up-only', encryption, name } })),
+    returnOnly: (serial: string) => take(client.POST('/jobs', { body: { serial, intent: 'return-only' } })),
     plan: (job: number, goal: WrittenGoal) => take(client.PUT('/jobs/{job}/goal', { ...at(job), body: { goal } })),
     accept: (job: number, route: Route) =>
         take(

@@ -44,6 +44,7 @@ final readonly class Hands
             // its holder takes back what it said to this computer
             'pairing-withdrawn' => $this->device->state['paired'] = false,
             'cloud-return' => $this->device->returnFromCloud(),
+            'installed-elsewhere' => $this->device->works()->installElsewhere(),
             'sync-arrives' => $this->device->works()->sync(),
             'charger-in' => $this->charge(),
             'charged' => $this->device->state['batteryPercent'] = 100,

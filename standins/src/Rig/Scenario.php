@@ -158,6 +158,12 @@ final class Scenario
             'rollbackCounter' => 3,
             'radioMinimum' => 10,
             'apps' => self::apps('8.0.0', '7.2.0'),
+            'elsewhere' => [
+                'version' => '8.7.0',
+                'build' => '8G210',
+                'rollbackIndex' => 3,
+                'storeSchemas' => self::SCHEMAS,
+            ],
             'keys' => [
                 ['action' => 'press', 'target' => 'volume-up'],
                 ['action' => 'press', 'target' => 'volume-down'],
@@ -182,6 +188,12 @@ final class Scenario
             'rollbackCounter' => 7,
             'radioMinimum' => 2,
             'apps' => self::apps('4.5.0', '4.0.0'),
+            'elsewhere' => [
+                'version' => '5.0.0',
+                'build' => 'L50.20',
+                'rollbackIndex' => 7,
+                'storeSchemas' => ['messages' => 3],
+            ],
             'keys' => [
                 ['action' => 'hold', 'target' => 'power', 'seconds' => 6],
                 ['action' => 'hold', 'target' => 'volume-down', 'seconds' => 4],

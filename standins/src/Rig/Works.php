@@ -228,6 +228,14 @@ final readonly class Works
             ] + $this->device->state;
     }
 
+    /** Somebody else erases the device, installs the build before on it, and starts it empty. */
+    public function installElsewhere(): void
+    {
+        $this->wipe();
+        $this->runBuild($this->device->state['elsewhere']);
+        $this->device->state = ['activated' => true, 'setUp' => true] + $this->device->state;
+    }
+
     /** @param  array<string, mixed>  $head */
     private function runBuild(array $head): void
     {

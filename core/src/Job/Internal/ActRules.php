@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Job\Internal;
 
 use JadeStep\Core\Job\Act;
+use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\Job;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\May;
@@ -35,10 +36,10 @@ final readonly class ActRules
     public function may(Act $act): May
     {
         $position = $this->job->position();
-        $rule = self::rule($act);
+        $rule = $this->rule($act);
 
         return match (true) {
-            $position !== Position::Ended && $act->isOfCrossing() && ! $this->job->facts->intent->crosses() => May::no(
+            $position !== Position::Ended && ! $act->isOf($this->job->facts->intent) => May::no(
                 RefusalCode::NotNow,
                 'This job takes no route ('.lcfirst($this->job->facts->intent->label()).'). Leave it, and take the '
                     .'device in anew for anything else.',
@@ -53,7 +54,7 @@ final readonly class ActRules
         };
     }
 
-    private static function rule(Act $act): Rule
+    private function rule(Act $act): Rule
     {
         $taken = 'A route has been taken. Go back to choose again first, or leave the job.';
         $read = 'The device has not been read yet.';
@@ -148,7 +149,10 @@ final readonly class ActRules
             ),
             Act::Reopen => new Rule([Position::Ended], 'This job has not ended.', ''),
             Act::Leave => new Rule(
-                Rule::fromTo(Position::Identifying, Position::Proving),
+                Rule::fromTo(
+                    Position::Identifying,
+                    $this->job->facts->intent === Intent::ReturnOnly ? Position::Compared : Position::Proving,
+                ),
                 '',
                 'Past the erase line a job can only go forward.',
             ),
@@ -211,10 +215,7 @@ final readonly class ActRules
             Act::TickAftercare => $this->tickAftercare(),
             Act::Reopen => $this->reopen(),
             Act::GiveBack => $this->giveBack(),
-            Act::Leave => May::when(
-                ! $this->job->mustNotBeDisturbed(),
-                'The device must not be disturbed at this moment. Wait until this step has ended.',
-            ),
+            Act::Leave => $this->leave(),
         };
     }
 
@@ -274,6 +275,10 @@ final readonly class ActRules
         $step = $this->job->step(StepCode::PutBack);
 
         return match (true) {
+            $step !== null && $this->job->facts->return === null => May::no(
+                RefusalCode::NotYet,
+                'Nothing is put back before it is chosen what.',
+            ),
             $this->job->facts->return === null || $step === null => May::no(
                 RefusalCode::NotNow,
                 'Nothing is put back on this route: the data stays on the device.',
@@ -357,9 +362,24 @@ final readonly class ActRules
     private function giveBack(): May
     {
         return match (true) {
-            ! $this->job->facts->installBegun => May::no(
+            ! $this->job->hasWritten() => May::no(
                 RefusalCode::NotNow,
                 'Nothing was written to this device. Leave the job: then the device is as it was.',
+            ),
+            default => May::when(
+                ! $this->job->mustNotBeDisturbed(),
+                'The device must not be disturbed at this moment. Wait until this step has ended.',
+            ),
+        };
+    }
+
+    private function leave(): May
+    {
+        return match (true) {
+            $this->job->hasWritten() => May::no(
+                RefusalCode::NotAnyMore,
+                'The device has taken data in already. Hand it over when before and after have been compared, or '
+                    .'give it back unfinished.',
             ),
             default => May::when(
                 ! $this->job->mustNotBeDisturbed(),

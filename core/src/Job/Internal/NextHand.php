@@ -114,6 +114,7 @@ final readonly class NextHand
             ProblemCode::OwnerLockOn => 'Switch the owner lock off',
             ProblemCode::LinkLost, ProblemCode::DeviceNotSeen => 'The device is not seen',
             ProblemCode::NotRecognised => 'Unplug the device and plug it in again',
+            ProblemCode::ReturnWanted => Act::ChooseReturn->label(),
             ProblemCode::PlugInWanted => 'Plug the device in',
             ProblemCode::PassphraseWanted => 'Give the owner’s passphrase',
             ProblemCode::RecoveryWanted, ProblemCode::RecoveryNotSeen => 'Press the keys for recovery mode',

@@ -26,6 +26,14 @@ final readonly class Promise
         return array_values(array_map(static fn (KindFate $f): Kind => $f->kind, $those));
     }
 
+    /** @return list<Kind> of which nothing comes back */
+    public function lost(): array
+    {
+        $lost = array_filter($this->fates, static fn (KindFate $f): bool => $f->outcome === Outcome::Lost);
+
+        return array_values(array_map(static fn (KindFate $f): Kind => $f->kind, $lost));
+    }
+
     /**
      * The kinds that this promises less of than another promise did.
      *

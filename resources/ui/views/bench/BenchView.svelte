@@ -15,7 +15,8 @@
     const queries = useQueryClient();
     const bench = createQuery(() => ({ queryKey: ['bench'], queryFn: api.bench, refetchInterval: 1500 }));
     const open = createMutation(() => ({
-        mutationFn: api.open,
+        mutationFn: ({ serial, returns }: { serial: string; returns: boolean }) =>
+            returns ? api.returnOnly(serial) : api.open(serial),
         onSuccess: (job) => {
             queries.setQueryData(['job', job.id], job);
             void push(`/jobs/${job.id}`);
@@ -64,7 +65,7 @@
     <Notice tone="amber">{bench.error.message}</Notice>
 {:else if bench.data}
     {#if bench.isError}<div class="mb-3"><Notice tone="amber">{bench.error.message}</Notice></div>{/if}
-    <div class="grid grid-cols-[minmax(17rem,21rem)_1fr] gap-6">
+    <div class="grid grid-cols-[minmax(17rem,24rem)_1fr] gap-6">
         <section aria-labelledby="ports">
             <div class="mb-2 flex items-center">
                 <h2 id="ports">Ports</h2>
@@ -88,7 +89,8 @@
                             silent={b.link === 'silent'}
                             mayAct={session.mayAct}
                             busy={open.isPending}
-                            onopen={(serial) => open.mutate(serial)}
+                            onopen={(serial) => open.mutate({ serial, returns: false })}
+                            onreturn={(serial) => open.mutate({ serial, returns: true })}
                             onbackup={(serial) => (backUp = serial)}
                         />{/each}
                 </ul>

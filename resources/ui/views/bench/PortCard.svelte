@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { FolderDown } from '@lucide/svelte';
+    import { FolderDown, FolderUp } from '@lucide/svelte';
     import { link } from 'svelte-spa-router';
     import type { Port } from '../../api/types';
     import { version } from '../../parts/format';
@@ -11,6 +11,7 @@
         busy,
         onopen,
         onbackup,
+        onreturn,
     }: {
         port: Port;
         silent: boolean;
@@ -18,10 +19,11 @@
         busy: boolean;
         onopen: (serial: string) => void;
         onbackup: (serial: string) => void;
+        onreturn: (serial: string) => void;
     } = $props();
 </script>
 
-<li class="flex min-h-14 items-center gap-3 px-3 py-1.5">
+<li class="flex min-h-14 items-center gap-2 px-2.5 py-1.5">
     <span
         class="grid h-9 w-9 shrink-0 place-items-center rounded-full font-mono text-sm {port.occupied
             ? 'bg-jade-wash'
@@ -40,14 +42,14 @@
                 {port.modelName}{#if port.label}<span class="ml-2 text-sm font-normal text-quiet">{port.label}</span
                     >{/if}
             </p>
-            <p class="code">
+            <p class="code whitespace-nowrap">
                 {port.serial} · {version(port.version ?? '')}{port.mode === 'recovery' ? ' · recovery mode' : ''}
             </p>
         </div>
         {#if port.jobId !== null}
             <a class="act-quiet !min-h-10 shrink-0" href="/jobs/{port.jobId}" use:link>Its job</a>
         {:else if mayAct}
-            <button class="act !min-h-11 shrink-0" disabled={busy} onclick={() => onopen(port.serial ?? '')}
+            <button class="act !min-h-11 shrink-0 !px-3" disabled={busy} onclick={() => onopen(port.serial ?? '')}
                 >Take in</button
             >
             {#if port.mode === 'normal'}<button
@@ -55,6 +57,12 @@
                     aria-label="Back up only: {port.serial}"
                     title="Back up only"
                     onclick={() => onbackup(port.serial ?? '')}><FolderDown size={20} aria-hidden="true" /></button
+                ><button
+                    class="act-quiet !min-h-11 w-11 shrink-0 !px-0"
+                    aria-label="Return only: {port.serial}"
+                    title="Return only: installed elsewhere, its data is put back"
+                    disabled={busy}
+                    onclick={() => onreturn(port.serial ?? '')}><FolderUp size={20} aria-hidden="true" /></button
                 >{/if}
         {/if}
     {/if}

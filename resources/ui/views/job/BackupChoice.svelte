@@ -1,22 +1,15 @@
 <script lang="ts">
     import { api } from '../../api/jobs';
     import type { Job } from '../../api/types';
-    import { CLOUD_KINDS, EXPORTED_KINDS } from '../../api/words';
-    import { instant, kindName } from '../../parts/format';
+    import { EXPORTED_KINDS } from '../../api/words';
+    import { kindName } from '../../parts/format';
+    import CloudForm from './CloudForm.svelte';
     import { jobAct } from './job.svelte';
 
     let { job }: { job: Job } = $props();
     const choose = jobAct((b: { encryption: 'plain' | 'encrypted'; sideExports: string[] }) =>
         api.backup(job.id, { ...b, name: job.backup.name }),
     );
-    const attest = jobAct((there: boolean) =>
-        api.cloud(
-            job.id,
-            there && on !== '' ? { takenAt: instant(`${on}T12:00`), madeOn: madeOn.trim(), kinds: CLOUD_KINDS } : null,
-        ),
-    );
-    let on = $state('');
-    let madeOn = $state('');
     const toggle = (kind: string) =>
         job.backup.sideExports.includes(kind)
             ? job.backup.sideExports.filter((k) => k !== kind)
@@ -65,30 +58,6 @@
                     >{/each}
             </div>
         </fieldset>
-        <form
-            class="flex flex-wrap items-end gap-2"
-            onsubmit={(e) => {
-                e.preventDefault();
-                attest.mutate(true);
-            }}
-        >
-            <p class="w-full font-semibold">
-                A backup in the vendor’s cloud{job.cloud ? `, attested by ${job.cloud.by}` : ''}
-            </p>
-            <label class="flex flex-col">of<input class="field !min-h-9" type="date" required bind:value={on} /></label>
-            <label class="flex flex-col"
-                >made on<input
-                    class="field !min-h-9 w-24 font-mono"
-                    required
-                    pattern="\d+\.\d+\.\d+.*"
-                    placeholder="8.7.0"
-                    bind:value={madeOn}
-                /></label
-            >
-            <button class="act-quiet !min-h-9">I attest it</button>
-            {#if job.cloud}<button type="button" class="act-quiet !min-h-9" onclick={() => attest.mutate(false)}
-                    >Take it back</button
-                >{/if}
-        </form>
+        <CloudForm {job} />
     </div>
 </details>

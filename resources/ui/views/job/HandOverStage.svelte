@@ -47,8 +47,9 @@
     <Notice tone={tones[job.verdict.code]}>
         <p class="text-lg font-semibold">{job.verdict.words}</p>
         <p class="text-sm">
-            {version(proof.before.version)} ({proof.before.build}) → {version(proof.after.version)} ({proof.after
-                .build}); the backup’s inventory against the device’s own listing, {dayAndClock(proof.comparedAt)}.
+            {#if proof.before.build !== proof.after.build}{version(proof.before.version)} ({proof.before.build}) →
+            {/if}{version(proof.after.version)} ({proof.after.build}); the backup’s inventory against the device’s own
+            listing, {dayAndClock(proof.comparedAt)}.
         </p>
     </Notice>
     <div class="mt-4 grid items-start grid-cols-[1.5fr_1fr] gap-4">

@@ -17,7 +17,7 @@
     <table class="w-full text-sm">
         <thead class="text-left text-quiet"
             ><tr
-                ><th class="font-normal">Kind</th><th class="font-normal">Promised</th><th
+                ><th class="font-normal">Kind</th><th class="pr-3 font-normal">Promised</th><th
                     class="pr-4 text-right font-normal whitespace-nowrap">There now</th
                 ><th class="font-normal">What differs</th></tr
             ></thead

@@ -8,6 +8,7 @@
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
     import BaseMatrix from './BaseMatrix.svelte';
+    import CloudForm from './CloudForm.svelte';
     import { jobAct } from './job.svelte';
     import LoweredPanel from './LoweredPanel.svelte';
     import ReturnTally from './ReturnTally.svelte';
@@ -22,14 +23,17 @@
         queryKey: ['return', job.id, others],
         queryFn: () => returns.show(job.id, others),
         placeholderData: (before, query) => (query?.queryKey[1] === job.id ? before : undefined),
-        enabled: job.route !== null,
+        enabled: job.route !== null || job.intent === 'return-only',
         refetchInterval: job.state === 'open' ? 1500 : false,
     }));
     // the device has said no, or somebody wants to choose: then the choice comes first
-    const choosing = $derived(steps.some((s) => s.state === 'failed' && s.code === 'put-back') || job.returnHeld);
+    const choosing = $derived(
+        steps.some((s) => (s.state === 'failed' && s.code === 'put-back') || s.problem?.code === 'return-wanted') ||
+            job.returnHeld,
+    );
 </script>
 
-{#if job.route === null || steps.length === 0}
+{#if steps.length === 0 || (job.route === null && job.intent !== 'return-only')}
     <Notice
         >{job.route === null
             ? 'What comes back is decided with the route. First choose one.'
@@ -51,7 +55,12 @@
             </section>
             {#if told.data}<ReturnTally {job} told={told.data} mayAct={session.mayAct} />{/if}
         </div>
-        {#if told.data}<LoweredPanel {job} told={told.data} mayAct={session.mayAct} />{/if}
+        <div class="flex flex-col gap-4">
+            {#if told.data}<LoweredPanel {job} told={told.data} mayAct={session.mayAct} />{/if}
+            {#if job.intent === 'return-only' && session.mayAct && job.may['tell-of-cloud'].allowed}<div class="panel">
+                    <CloudForm {job} />
+                </div>{/if}
+        </div>
     </div>
     {#if !choosing && told.data}<div class="mt-4">
             <BaseMatrix {job} told={told.data} mayAct={session.mayAct} {others} {onothers} />

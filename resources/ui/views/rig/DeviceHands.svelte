@@ -119,6 +119,11 @@
         {#if device.syncLate}<button class="act-quiet" disabled={!mayAct} onclick={() => answer('sync-arrives')}
                 >Let sync arrive</button
             >{/if}
+        {#if device.mode === 'normal' && device.operation === null}<button
+                class="act-quiet"
+                disabled={!mayAct}
+                onclick={() => answer('installed-elsewhere')}>Have it installed elsewhere, and started empty</button
+            >{/if}
         <button class="act-quiet ml-auto" disabled={!mayAct} onclick={() => hand.mutate({ hand: 'reset', body: {} })}
             >As it was delivered</button
         >
