@@ -93,6 +93,7 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
         Route::post('/jobs/{job}/choose-again', [JobController::class, 'chooseAgain']);
         Route::post('/jobs/{job}/line', [SafeguardController::class, 'crossLine']);
         Route::post('/jobs/{job}/recovery/cable', [SafeguardController::class, 'askOverCable']);
+        Route::post('/jobs/{job}/recovery/install', [SafeguardController::class, 'confirmInstall']);
         Route::post('/jobs/{job}/recovery/leave', [SafeguardController::class, 'leaveRecovery']);
         Route::post('/jobs/{job}/onward', [SafeguardController::class, 'goOnward']);
         Route::post('/packages', [PackageController::class, 'bring']);

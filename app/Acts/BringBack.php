@@ -180,6 +180,11 @@ final readonly class BringBack
     /** What has begun of the return begins anew; what has not begun is left to begin in its turn. */
     private function again(BenchJob $job): void
     {
+        if (! $job->steps()->where('code', StepCode::PutBack)->exists()) {
+            $this->ledger->layOutReturn($job);
+
+            return;
+        }
         $codes = [...Sequence::OF_RETURN, StepCode::HandOver];
         $begun = $job->steps()->whereIn('code', $codes)->where('state', '!=', StepState::Waiting)->exists();
         if ($begun) {

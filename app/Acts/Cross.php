@@ -16,6 +16,7 @@ use App\Ports\Exception\LinkLost;
 use App\Refusal\Refusal;
 use App\Steps\BackToTheLine;
 use App\Steps\EnterRecovery;
+use App\Steps\Install;
 use JadeStep\Core\Exchange\GoalDocument;
 use JadeStep\Core\Exchange\GoalText;
 use JadeStep\Core\Job\Act;
@@ -45,6 +46,16 @@ final readonly class Cross
             $by,
             fn () => $this->ledger->tell($job->step(StepCode::EnterRecovery), EnterRecovery::BY_CABLE, true),
         );
+    }
+
+    /** The last yes, with the device in recovery mode: from here it is written to. */
+    public function confirmInstall(BenchJob $job, User $by): void
+    {
+        $this->acts->carryOut(Act::ConfirmInstall, $job, $by, function () use ($job): void {
+            $step = $job->step(StepCode::Install);
+            $this->ledger->tell($step, Install::CONFIRMED, true);
+            $this->ledger->goOn($step);
+        });
     }
 
     /** The device leaves recovery mode as it was, and the job stands before the erase line again. */

@@ -48,19 +48,33 @@ final readonly class PlanRoute
         $this->acts->carryOut(Act::SeeChanges, $job, $by, static fn () => $job->update(['flag' => null]));
     }
 
-    /** @param  string  $build  the build that the technician saw the route end on */
-    public function acceptRoute(BenchJob $job, string $routeId, string $build, AcceptedLosses $accept, User $by): void
-    {
+    /**
+     * @param  string  $build  the build that the technician saw the route end on
+     * @param  bool  $lookFirst  whether the device stays as new after the install until somebody goes on
+     */
+    public function acceptRoute(
+        BenchJob $job,
+        string $routeId,
+        string $build,
+        AcceptedLosses $accept,
+        bool $lookFirst,
+        User $by,
+    ): void {
         $this->acts->carryOut(
             Act::AcceptRoute,
             $job,
             $by,
-            function () use ($job, $routeId, $build, $accept, $by): void {
+            function () use ($job, $routeId, $build, $accept, $lookFirst, $by): void {
                 $job->accept = $accept;
                 $this->planner->keep($job, $job->goal ?? throw Refusal::routeGone());
                 $plan = $job->plan ?? throw Refusal::routeGone();
                 $route = self::offered($plan, $routeId, $build);
                 self::assertAccepted($route, $accept, $job);
+                ! $lookFirst
+                    || $route->hasReturn()
+                    || throw Refusal::notNow(
+                        'On this route the data stays on the device: there is nothing to look at first.',
+                    );
                 $up = $route->end()->version->isAbove($job->readDevice()->version);
                 $job->update([
                     'route' => $route,
@@ -68,13 +82,18 @@ final readonly class PlanRoute
                     'accepted' => $this->whole($job, $plan, $by),
                     'flag' => null,
                     'return_choice' => null,
-                    'return_held' => false,
+                    'return_held' => $lookFirst,
                     'intent' => $up ? Intent::TakeUp : Intent::TakeDown,
                 ]);
                 $this->ledger->layOutFromLine($job);
                 $this->ledger->doneByHand($job->step(StepCode::ChooseRoute));
             },
-            new Evidence(['route' => $routeId, 'build' => $build, 'accept' => $accept->fields()]),
+            new Evidence([
+                'route' => $routeId,
+                'build' => $build,
+                'accept' => $accept->fields(),
+                'look first' => $lookFirst,
+            ]),
         );
     }
 

@@ -68,6 +68,18 @@ final readonly class StepLedger
         });
     }
 
+    /** Gives a job whose route kept the data on the device the steps of a return, which begin at once. */
+    public function layOutReturn(BenchJob $job): void
+    {
+        DB::transaction(function () use ($job): void {
+            BenchJob::hold($job->id);
+            $steps = [...Sequence::OF_RETURN, StepCode::HandOver];
+            $job->steps()->whereIn('code', $steps)->delete();
+            $this->add($job, array_map(static fn (StepCode $c): StepAt => new StepAt($c), $steps));
+            $this->advance($job);
+        });
+    }
+
     /** @param  list<StepAt>  $steps */
     private function add(BenchJob $job, array $steps): void
     {

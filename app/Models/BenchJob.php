@@ -49,6 +49,7 @@ use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Route\Plan;
 use JadeStep\Core\Route\Route;
+use JadeStep\Core\Version\Version;
 
 /**
  * One device's way, from Identify to Hand over: the facts of it. What follows from them, the core's Job works out.
@@ -287,6 +288,23 @@ final class BenchJob extends Model
             ->latest('created_at')
             ->latest('id')
             ->first();
+    }
+
+    /** The newest whole bag of this device that was made on a newer version than it runs. */
+    public function keptFromNewer(): ?Bag
+    {
+        $runs = $this->device?->version;
+
+        return $runs === null
+            ? null
+            : Bag::wholes()
+                ->where('serial', $this->serial)
+                ->reorder()
+                ->latest('taken_at')
+                ->get()
+                ->first(
+                    static fn (Bag $b): bool => $b->state->proven() && Version::parse($b->made_on)->isAbove($runs),
+                );
     }
 
     /** The lowered copy that this job made last of a bag. */

@@ -37,6 +37,9 @@ use Psr\Clock\ClockInterface;
  */
 final readonly class Install implements Step
 {
+    /** In the step's memory: the last yes was said. */
+    public const CONFIRMED = 'confirmed';
+
     /** With these the package that the device has is thrown away and sent anew. */
     private const SEND_ANEW = ['package-altered', 'package-unreadable', 'package-missing'];
 
@@ -63,7 +66,9 @@ final readonly class Install implements Step
         }
 
         return $this->unfit($step, $reading)
-            ?? ($this->baseIsNotWhole($step, $leg) ?? $this->install($step, $leg, $reading->practice));
+            ?? self::withoutLastYes($step, $leg)
+            ?? $this->baseIsNotWhole($step, $leg)
+            ?? $this->install($step, $leg, $reading->practice);
     }
 
     /** What stands in the way of writing to this device now. */
@@ -89,6 +94,23 @@ final readonly class Install implements Step
             $reading->mode !== DeviceMode::Recovery => StepEnd::again(1),
             default => null,
         };
+    }
+
+    /** Before anything is first written somebody says yes once more, with the device in recovery mode. */
+    private static function withoutLastYes(RunningStep $step, Leg $leg): ?StepEnd
+    {
+        if ($step->job->install_begun_at !== null || $step->memory()->maybeBool(self::CONFIRMED) === true) {
+            return null;
+        }
+        $after = $leg->move->erases()
+            ? 'It is erased then, and from there it only goes forward.'
+            : 'Its data stays on it.';
+
+        return StepEnd::wanted(
+            ProblemCode::InstallWanted,
+            'The device is in recovery mode, and nothing has been written. Say that '
+                ."{$leg->to->version->label()} is installed now, or leave. {$after}",
+        );
     }
 
     /** Before the device is first told to erase, the bag that the return rests on is read once more. */

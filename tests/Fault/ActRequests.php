@@ -84,6 +84,7 @@ final class ActRequests
             'cross-line' => ['cross-line', 'POST', "{$at}/line", ['serial' => $job['serial']], false],
             'cross-line with another serial' => [null, 'POST', "{$at}/line", ['serial' => 'SKL-0001'], false],
             'ask-over-cable' => ['ask-over-cable', 'POST', "{$at}/recovery/cable", [], false],
+            'confirm-install' => ['confirm-install', 'POST', "{$at}/recovery/install", [], false],
             'leave-recovery' => ['leave-recovery', 'POST', "{$at}/recovery/leave", [], false],
             'leave' => $random->getInt(0, 9) === 0
                     ? ['leave', 'POST', "{$at}/leave", [], false]

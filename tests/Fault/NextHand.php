@@ -55,6 +55,7 @@ final readonly class NextHand
             'back-up-again' => $this->visitor->send('POST', "{$at}/backup-again"),
             'cross-line' => $this->visitor->send('POST', "{$at}/line", ['serial' => $job['serial']]),
             'ask-over-cable' => $this->visitor->send('POST', "{$at}/recovery/cable"),
+            'confirm-install' => $this->visitor->send('POST', "{$at}/recovery/install"),
             'leave-recovery' => $this->visitor->send('POST', "{$at}/recovery/leave"),
             'go-onward' => $this->goOnward($job),
             'try-again' => $this->visitor->send('POST', "{$at}/steps/{$job['now']['step']}/retry"),

@@ -22,6 +22,7 @@ use JadeStep\Core\Exchange\PlanDocument;
 use JadeStep\Core\Exchange\ProofDocument;
 use JadeStep\Core\Exchange\RouteDocument;
 use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Job\VerdictCode;
@@ -45,6 +46,9 @@ abstract class FeatureTestCase extends TestCase
 
     /** Whether the technician of the test presses the keys that are asked for. */
     protected bool $hands = true;
+
+    /** Whether the technician of the test says the last yes when it is asked for. */
+    protected bool $confirms = true;
 
     public static function setUpBeforeClass(): void
     {
@@ -94,7 +98,7 @@ abstract class FeatureTestCase extends TestCase
         parent::tearDown();
     }
 
-    private function deliver(string $serial): void
+    protected function deliver(string $serial): void
     {
         $this->rig('POST', "/practice/devices/{$serial}/reset", ['small' => ! $this->full]);
     }
@@ -153,7 +157,7 @@ abstract class FeatureTestCase extends TestCase
     /** @param  string|null  $port  where the device lies in the drawer: the port that it is plugged into */
     protected function openJob(string $serial = self::SERIAL, ?string $port = null): BenchJob
     {
-        if ($serial !== self::SERIAL) {
+        if ($serial !== self::SERIAL && ! in_array($serial, $this->taken, true)) {
             $this->taken[] = $serial;
             $this->deliver($serial);
             $port === null ? null : $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => $port]);
@@ -192,6 +196,12 @@ abstract class FeatureTestCase extends TestCase
             ->contains(static fn (JobStep $s): bool => ($s->problem->reason ?? '') === 'recovery-wanted');
         if ($this->hands && $asks) {
             $this->pressKeys($job->serial);
+        }
+        $yes = $job->steps()->where('code', StepCode::Install)->get()->first(
+            static fn (JobStep $s): bool => $s->waitsFor(ProblemCode::InstallWanted),
+        );
+        if ($this->confirms && $yes !== null) {
+            $this->postJson("/api/v1/jobs/{$job->id}/recovery/install")->assertOk();
         }
     }
 
@@ -249,12 +259,17 @@ abstract class FeatureTestCase extends TestCase
         }
         $this->acceptRoute($job);
         $this->workUntil($job, StepCode::CrossLine);
-        foreach (['owner-account-at-hand', 'passcode-known'] as $code) {
-            $this->putJson("/api/v1/jobs/{$job->id}/attestations/{$code}")->assertOk();
-        }
+        $this->attestAll($job);
         self::assertSame(JobState::Open, $job->state);
 
         return $job->refresh();
+    }
+
+    protected function attestAll(BenchJob $job): void
+    {
+        foreach (['owner-account-at-hand', 'passcode-known'] as $code) {
+            $this->putJson("/api/v1/jobs/{$job->id}/attestations/{$code}")->assertOk();
+        }
     }
 
     /** @return array<string, mixed> the plan as the API tells it */

@@ -77,4 +77,22 @@ abstract class JourneyTestCase extends FeatureTestCase
     {
         return JournalLine::query()->where('event', $act)->latest('id')->firstOrFail()->properties?->all() ?? [];
     }
+
+    protected function typeSerial(BenchJob $job): void
+    {
+        $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => $job->serial])->assertOk();
+    }
+
+    protected function handOver(BenchJob $job): void
+    {
+        $unnamed = $this->getJson("/api/v1/jobs/{$job->id}")->json('verdict.unnamedKinds');
+        $this->postJson("/api/v1/jobs/{$job->id}/hand-over", ['accept' => $unnamed])->assertOk();
+        $job->refresh();
+    }
+
+    /** @return array<string, mixed> a device as the rig tells of it */
+    protected function device(string $serial = self::SERIAL): array
+    {
+        return array_column($this->rig('GET', '/practice')['devices'], null, 'serial')[$serial];
+    }
 }

@@ -116,6 +116,7 @@ abstract class ServerlessTestCase extends TestCase
             $route->id,
             $route->end()->build,
             AcceptedLosses::none(),
+            false,
             $this->technician,
         );
 

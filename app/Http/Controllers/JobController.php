@@ -80,6 +80,7 @@ final class JobController
             $fields->string('route'),
             $fields->string('build'),
             $request->accepted(),
+            $request->boolean('lookFirst'),
             $request->person(),
         );
 

@@ -98,6 +98,13 @@ final class SafeguardController
         return $this->answer($job);
     }
 
+    public function confirmInstall(ActRequest $request, BenchJob $job): JsonResponse
+    {
+        $this->cross->confirmInstall($job, $request->person());
+
+        return $this->answer($job);
+    }
+
     public function leaveRecovery(ActRequest $request, BenchJob $job): JsonResponse
     {
         $this->cross->leaveRecovery($job, $request->person());

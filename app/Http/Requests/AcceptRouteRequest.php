@@ -13,6 +13,7 @@ final class AcceptRouteRequest extends ActRequest
         return [
             'route' => ['required', 'string', 'max:50'],
             'build' => ['required', 'string', 'max:200'],
+            'lookFirst' => ['sometimes', 'boolean'],
             'accept.pairingLost' => ['present', 'array'],
             'accept.pairingLost.*' => ['string', 'max:200'],
             'accept.appsUnavailable' => ['present', 'array'],

@@ -13,11 +13,9 @@ final class OpenJobRequest extends ActRequest
 {
     public function rules(): array
     {
-        $known = [Intent::TakeDown->value, Intent::BackUpOnly->value, Intent::ReturnOnly->value];
-
         return [
             'serial' => ['required', 'string', 'max:100', 'regex:/\A[A-Za-z0-9._-]+\z/'],
-            'intent' => ['sometimes', Rule::in($known)],
+            'intent' => ['sometimes', Rule::enum(Intent::class)],
             'encryption' => ['sometimes', Rule::in([PlannedBackup::Plain->value, PlannedBackup::Encrypted->value])],
             'name' => ['sometimes', 'nullable', ...BagNameRequest::NAME],
         ];

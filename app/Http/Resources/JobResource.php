@@ -16,6 +16,7 @@ use JadeStep\Core\Exchange\ProofDocument;
 use JadeStep\Core\Exchange\RouteDocument;
 use JadeStep\Core\Job\Holding;
 use JadeStep\Core\Job\Job;
+use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\May;
 use JadeStep\Core\Job\Record\RefusedPermit;
 use JadeStep\Core\Readiness\Check;
@@ -51,9 +52,25 @@ final class JobResource extends JobSummaryResource
             'proof' => $this->proof === null ? null : ProofDocument::write($this->proof),
             'backup' => $this->resource->backupChoice()->fields(),
             'cloud' => $this->cloud?->fields(),
+            'keptFromNewer' => $this->keptFromNewer(),
             'said' => $this->said?->fields(),
             'waitingForDevice' => $model->facts->waitsForDevice,
             'differences' => array_map(static fn (Difference $d): array => $d->fields(), $this->differences),
+        ];
+    }
+
+    /** @return array<string, string>|null a backup to which the device can go up again */
+    private function keptFromNewer(): ?array
+    {
+        $bag = $this->resource->state === JobState::Open && $this->resource->route === null
+            ? $this->resource->keptFromNewer()
+            : null;
+
+        return $bag === null ? null : [
+            'id' => $bag->id,
+            'label' => $bag->label,
+            'madeOn' => $bag->made_on,
+            'takenAt' => Rfc3339::format($bag->taken_at->toDateTimeImmutable()),
         ];
     }
 

@@ -113,6 +113,7 @@ final readonly class ReturnOffer implements \JsonSerializable
 
     private function hasReturn(): bool
     {
-        return $this->job->intent === Intent::ReturnOnly || $this->job->route?->hasReturn() === true;
+        return in_array($this->job->intent, [Intent::ReturnOnly, Intent::TakeUp], true)
+            || $this->job->route?->hasReturn() === true;
     }
 }

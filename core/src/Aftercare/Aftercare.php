@@ -50,7 +50,12 @@ final class Aftercare
             $before->betaEnrolled === true || $enrolled === true
                 ? new AftercareItem(AftercareCode::LeaveBeta, $seen($enrolled === false))
                 : null,
-            new AftercareItem(AftercareCode::UpdatesByHand, AftercareState::Open),
+            new AftercareItem(
+                $runs->version->isAbove($before->version)
+                    ? AftercareCode::UpdatesAsBefore
+                    : AftercareCode::UpdatesByHand,
+                AftercareState::Open,
+            ),
             self::stepUp($last, $runs, $steppedUp),
             self::had($before, Kind::SignIns)
                 ? new AftercareItem(AftercareCode::SignInAgain, AftercareState::Open, $signIns)

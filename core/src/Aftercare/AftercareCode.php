@@ -11,6 +11,7 @@ enum AftercareCode: string
     case UsualBackup = 'usual-backup';
     case LeaveBeta = 'leave-beta';
     case UpdatesByHand = 'updates-by-hand';
+    case UpdatesAsBefore = 'updates-as-before';
     case StepUp = 'step-up';
     case SignInAgain = 'sign-in-again';
     case CardsAgain = 'cards-again';
@@ -25,8 +26,9 @@ enum AftercareCode: string
         return match ($this) {
             self::OwnerLockOn => 'Switch the owner lock on again on the device, with the owner\'s account.',
             self::UsualBackup => 'Set the usual backup back to how it was before. The next one begins a new history.',
-            self::LeaveBeta => 'Take the device out of the beta programme, or it goes back up by itself.',
+            self::LeaveBeta => 'Take the device out of the beta programme, or it goes to its next beta by itself.',
             self::UpdatesByHand => 'Leave updates to be started by hand, or the device goes back up by itself.',
+            self::UpdatesAsBefore => 'Set updates as the owner had them: it is on the newer version on purpose.',
             self::StepUp => 'Step up in place to the last release of this line. The data stays.',
             self::SignInAgain => 'Sign in again to the named apps and accounts.',
             self::CardsAgain => 'Add the payment cards again.',
@@ -47,6 +49,7 @@ enum AftercareCode: string
             self::UsualBackup,
             self::LeaveBeta,
             self::UpdatesByHand,
+            self::UpdatesAsBefore,
             self::StepUp,
             self::SignInAgain,
             self::CardsAgain,
@@ -63,6 +66,7 @@ enum AftercareCode: string
             self::UsualBackup,
             self::LeaveBeta,
             self::UpdatesByHand,
+            self::UpdatesAsBefore,
             self::StepUp,
             self::SignInAgain,
             self::CardsAgain => true,

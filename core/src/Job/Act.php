@@ -22,6 +22,7 @@ enum Act: string
     case BackUpAgain = 'back-up-again';
     case CrossLine = 'cross-line';
     case AskOverCable = 'ask-over-cable';
+    case ConfirmInstall = 'confirm-install';
     case LeaveRecovery = 'leave-recovery';
     case GoOnward = 'go-onward';
     case TryAgain = 'try-again';
@@ -56,6 +57,7 @@ enum Act: string
             self::BackUpAgain => 'Back up again',
             self::CrossLine => 'To the erase line',
             self::AskOverCable => 'Ask over the cable',
+            self::ConfirmInstall => 'Install now',
             self::LeaveRecovery => 'Leave recovery mode',
             self::GoOnward => 'Take the next route from here',
             self::TryAgain => 'Try again',
@@ -88,6 +90,7 @@ enum Act: string
                     self::TakeBackAttestation,
                     self::CrossLine,
                     self::AskOverCable,
+                    self::ConfirmInstall,
                     self::LeaveRecovery,
                     self::GoOnward,
                     ...$intent === Intent::BackUpOnly ? [self::TellOfCloud, self::LookFirst, self::EndLook] : [],
@@ -103,7 +106,7 @@ enum Act: string
             self::AttachDevice, self::CorrectSaid => Stage::Identify,
             self::Plan, self::AcceptRoute, self::ChooseBackup => Stage::Choose,
             self::Attest, self::TakeBackAttestation, self::BackUpAgain, self::CrossLine => Stage::Safeguard,
-            self::AskOverCable, self::LeaveRecovery, self::GoOnward => Stage::Install,
+            self::AskOverCable, self::ConfirmInstall, self::LeaveRecovery, self::GoOnward => Stage::Install,
             self::LookFirst, self::EndLook, self::ChooseReturn, self::TickOverlay => Stage::Return,
             self::PutItemsBack,
             self::ReadForAftercare,
@@ -140,6 +143,7 @@ enum Act: string
             self::BackUpAgain => 'Had the backup taken again',
             self::CrossLine => 'Crossed the erase line',
             self::AskOverCable => 'Had the device asked into recovery mode over the cable',
+            self::ConfirmInstall => 'Said the last yes, in recovery mode',
             self::LeaveRecovery => 'Left recovery mode without writing',
             self::GoOnward => 'Took the next route from where the device stands',
             self::TryAgain => 'Had a step tried again',

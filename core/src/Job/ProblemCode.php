@@ -32,6 +32,8 @@ enum ProblemCode: string
     case RecoveryNotSeen = 'recovery-not-seen';
     case RecoveryLeft = 'recovery-left';
     case RecoveryFailed = 'recovery-failed';
+    /** In recovery mode, with nothing written: the last yes is wanted. */
+    case InstallWanted = 'install-wanted';
     case CableOut = 'cable-out';
     case InstallFailed = 'install-failed';
     case UnexpectedBuild = 'unexpected-build';
@@ -81,6 +83,7 @@ enum ProblemCode: string
             self::PackageAltered,
             self::PermitRefused,
             self::RecoveryFailed,
+            self::InstallWanted,
             self::CableOut,
             self::InstallFailed,
             self::UnexpectedBuild,
@@ -128,6 +131,7 @@ enum ProblemCode: string
             self::EraseLineClosed => Act::CrossLine,
             self::PermitRefused => Act::AcceptRoute,
             self::RecoveryWanted, self::RecoveryNotSeen => Act::AskOverCable,
+            self::InstallWanted => Act::ConfirmInstall,
             self::UnexpectedBuild => Act::GoOnward,
             self::BaseMissing,
             self::ReturnWanted,

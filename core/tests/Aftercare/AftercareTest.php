@@ -30,6 +30,7 @@ final class AftercareTest extends TestCase
                 'owner-lock-on',
                 'usual-backup',
                 'leave-beta',
+                'updates-as-before',
                 'updates-by-hand',
                 'step-up',
                 'sign-in-again',
@@ -125,6 +126,17 @@ final class AftercareTest extends TestCase
             $always,
         ];
         yield 'the route itself stepped up' => [[], ['steppedUp' => true], $in(['step-up' => 'seen'], 'on-the-shelf')];
+        yield 'it went up again' => [
+            ['version' => '8.6.0'],
+            ['runs' => '8.7.0', 'goal' => Goal::exact(Version::parse('8.7.0'))],
+            array_combine(
+                array_map(
+                    static fn (string $c): string => $c === 'updates-by-hand' ? 'updates-as-before' : $c,
+                    array_keys($always),
+                ),
+                $always,
+            ),
+        ];
         yield 'a wearable and an app that need more' => [
             [
                 'accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0']],

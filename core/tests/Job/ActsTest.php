@@ -27,6 +27,8 @@ use PHPUnit\Framework\TestCase;
 /** Which acts are open where, as a literal table, and each further condition on both sides. */
 final class ActsTest extends TestCase
 {
+    private const OF_RETURN = [StepCode::LowerCopy, StepCode::PutBack, StepCode::SetUp, StepCode::BringIn];
+
     /**
      * A plus where the act is open in the straight crossing; the columns are the positions in their order: identifying,
      * choosing, safeguarding, at the line, proving, line open, installing, broken, looking first, returning,
@@ -48,6 +50,7 @@ final class ActsTest extends TestCase
         'back-up-again' => '- - - + - - - - - - - -',
         'cross-line' => '- - - + - - - - - - - -',
         'ask-over-cable' => '- - - - - + - - - - - -',
+        'confirm-install' => '- - - - - - - - - - - -',
         'leave-recovery' => '- - - - - + - - - - - -',
         'go-onward' => '- - - - - - - + - - - -',
         'try-again' => '- - - - - - - + - - - -',
@@ -289,5 +292,35 @@ final class ActsTest extends TestCase
     private static function undisturbed(StepCode $code): StepFact
     {
         return new StepFact($code, StepState::Running, 0, null, null, true, false, Phase::of(PhaseCode::Write));
+    }
+
+    public function test_a_route_up_that_kept_the_data_lets_a_kept_backup_be_put_back_afterwards(): void
+    {
+        $kept = array_values(
+            array_filter(
+                JobSample::steps(StepCode::HandOver, StepState::NeedsHand),
+                static fn (StepFact $s): bool => ! in_array($s->code, self::OF_RETURN, true),
+            ),
+        );
+        $may = static fn (Intent $intent, Position $at, array $more = []) => JobSample::at(
+            $at,
+            $more + ['intent' => $intent, 'steps' => $kept, 'eraseBegun' => false],
+        )->may(Act::ChooseReturn);
+
+        self::assertTrue($may(Intent::TakeUp, Position::Compared)->isAllowed());
+        self::assertStringContainsString('stays on the device', $may(Intent::TakeDown, Position::Compared)->words);
+        $running = array_map(
+            static fn (StepFact $s): StepFact => new StepFact(
+                $s->code,
+                $s->code === StepCode::Install ? StepState::Running : ($s->code === StepCode::Wake
+                    || $s->code === StepCode::Prove
+                    || $s->code === StepCode::HandOver ? StepState::Waiting : StepState::Done),
+            ),
+            $kept,
+        );
+        self::assertStringContainsString(
+            'When it runs the newer version',
+            $may(Intent::TakeUp, Position::Installing, ['steps' => $running])->words,
+        );
     }
 }

@@ -264,6 +264,13 @@ final class JobTest extends TestCase
             Act::AskOverCable,
             'Press the keys for recovery mode',
         ];
+        yield 'the last yes' => [
+            Position::LineOpen,
+            $stands(StepCode::Install, StepState::NeedsHand, ProblemCode::InstallWanted),
+            Who::AtScreen,
+            Act::ConfirmInstall,
+            'The last yes: install now, or leave',
+        ];
         yield 'a line that broke a moment ago calls nobody' => [
             Position::Installing,
             $stands(StepCode::Wake, StepState::Ready, ProblemCode::LinkLost, '2026-11-20T08:59:51Z'),

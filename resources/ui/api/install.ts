@@ -6,6 +6,8 @@ const at = (job: number) => ({ params: { path: { job } } });
 /** What hands do at and after the erase line, and what the benches keep for it. */
 export const install = {
     askOverCable: (job: number) => take(client.POST('/jobs/{job}/recovery/cable', at(job))),
+    /** The last yes: from here the device is written to. */
+    confirm: (job: number) => take(client.POST('/jobs/{job}/recovery/install', at(job))),
     leaveRecovery: (job: number) => take(client.POST('/jobs/{job}/recovery/leave', at(job))),
     onward: (job: number) => take(client.GET('/jobs/{job}/onward', at(job))),
     goOnward: (job: number, goal: Goal, route: Route) =>

@@ -12,13 +12,14 @@ export const api = {
         take(client.POST('/jobs', { body: { serial, intent: 'back-up-only', encryption, name } })),
     returnOnly: (serial: string) => take(client.POST('/jobs', { body: { serial, intent: 'return-only' } })),
     plan: (job: number, goal: WrittenGoal) => take(client.PUT('/jobs/{job}/goal', { ...at(job), body: { goal } })),
-    accept: (job: number, route: Route) =>
+    accept: (job: number, route: Route, lookFirst: boolean) =>
         take(
             client.PUT('/jobs/{job}/route', {
                 ...at(job),
                 body: {
                     route: route.id,
                     build: route.legs.at(-1)?.to.build ?? '',
+                    lookFirst,
                     accept: { pairingLost: route.losses.pairingLost, appsUnavailable: route.losses.appsUnavailable },
                 },
             }),

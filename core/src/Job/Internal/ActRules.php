@@ -100,6 +100,11 @@ final readonly class ActRules
                 'The device is asked over the cable when its keys are waited for.',
                 'The device is asked over the cable when its keys are waited for.',
             ),
+            Act::ConfirmInstall => new Rule(
+                [Position::LineOpen],
+                'The last yes is said when the line is open and the device is in recovery mode.',
+                'The device has been told to install already.',
+            ),
             Act::LeaveRecovery => new Rule(
                 [Position::LineOpen], 'The device is not on its way to an install; there is nothing to leave.',
                 'The device has been told to install: from there it only goes forward.',
@@ -196,6 +201,10 @@ final readonly class ActRules
             ),
             Act::CrossLine => $this->crossLine(),
             Act::AskOverCable => $this->askOverCable(),
+            Act::ConfirmInstall => May::when(
+                $this->job->step(StepCode::Install)?->problem?->is(ProblemCode::InstallWanted) === true,
+                'The last yes is said when the device is in recovery mode. Press its keys first.',
+            ),
             Act::LeaveRecovery => May::when(
                 ! $this->job->mustNotBeDisturbed(),
                 'The device must not be disturbed at this moment. Wait until this step has ended.',
@@ -288,14 +297,27 @@ final readonly class ActRules
         };
     }
 
+    /**
+     * A route that kept the data on the device has a return only where it went up: then a backup that was kept from the
+     * newer version may be put back afterwards.
+     */
     private function chooseReturn(): May
     {
+        $facts = $this->job->facts;
+        $position = $this->job->position();
+        $has = $this->job->sequence()->has(StepCode::PutBack);
+
         return match (true) {
-            ! $this->job->sequence()->has(StepCode::PutBack) => May::no(
+            ! $has && $facts->intent !== Intent::TakeUp => May::no(
                 RefusalCode::NotNow,
                 'Nothing is put back on this route: the data stays on the device.',
             ),
-            $this->job->facts->intent->crosses() && ! $this->job->facts->eraseBegun => May::no(
+            ! $has && $position !== Position::Compared => May::no(
+                RefusalCode::NotYet,
+                'The data stays on the device on this route. When it runs the newer version, a backup that was kept '
+                    .'from there may be put back.',
+            ),
+            $facts->intent->crosses() && ! $facts->eraseBegun && $position->isBefore(Position::LookingFirst) => May::no(
                 RefusalCode::NotYet,
                 'Nothing has been erased yet: what is put back is chosen when it has.',
             ),

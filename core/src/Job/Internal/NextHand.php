@@ -115,6 +115,7 @@ final readonly class NextHand
             ProblemCode::LinkLost, ProblemCode::DeviceNotSeen => 'The device is not seen',
             ProblemCode::NotRecognised => 'Unplug the device and plug it in again',
             ProblemCode::ReturnWanted => Act::ChooseReturn->label(),
+            ProblemCode::InstallWanted => 'The last yes: install now, or leave',
             ProblemCode::PlugInWanted => 'Plug the device in',
             ProblemCode::PassphraseWanted => 'Give the owner’s passphrase',
             ProblemCode::RecoveryWanted, ProblemCode::RecoveryNotSeen => 'Press the keys for recovery mode',

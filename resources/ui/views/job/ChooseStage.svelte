@@ -5,7 +5,7 @@
     import { api } from '../../api/jobs';
     import type { Job, Route, WrittenGoal } from '../../api/types';
     import Countdown from '../../parts/Countdown.svelte';
-    import { version } from '../../parts/format';
+    import { dayAndClock, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import WindowChart from '../../parts/WindowChart.svelte';
     import { isTold } from '../../parts/stages';
@@ -34,9 +34,10 @@
         () => {}, // told beside the goal
     );
     const accept = jobAct(
-        (route: Route) => api.accept(job.id, route),
+        ([route, lookFirst]: [Route, boolean]) => api.accept(job.id, route, lookFirst),
         (j) => void push(`/jobs/${j.id}`),
     );
+    const goesUp = $derived(job.goal !== null && 'exact' in job.goal && job.goal.exact === job.keptFromNewer?.madeOn);
     const what = new WhatIf(() => job.id);
     let pretending = $state(false);
     const step = $derived(job.steps.find((s) => s.code === 'choose-route'));
@@ -83,6 +84,16 @@
                     }}><FlaskConical size={18} aria-hidden="true" />{pretending ? 'Leave what-if' : 'What if…'}</button
                 >{/if}
         </div>
+        {#if planning && job.keptFromNewer !== null && !goesUp}{@const kept = job.keptFromNewer}
+            <div class="panel flex flex-wrap items-center gap-x-4 gap-y-1 py-2 text-sm" data-kept={kept.id}>
+                <p class="flex-1">
+                    Kept from {version(kept.madeOn)}: <strong>{kept.label}</strong>, {dayAndClock(kept.takenAt)}. When
+                    the device has gone up again it can be put back as it is.
+                </p>
+                <button class="act-quiet" disabled={plan.isPending} onclick={() => plan.mutate({ exact: kept.madeOn })}
+                    >Up again to {version(kept.madeOn)}</button
+                >
+            </div>{/if}
         {#if session.mayAct && job.may['choose-again'].allowed}<div class="flex items-center gap-3 text-sm">
                 <button class="act-quiet" disabled={again.isPending} onclick={() => again.mutate()}
                     >Choose another route</button
@@ -140,7 +151,7 @@
                     mayTake={open && session.mayAct && !pretended}
                     busy={accept.isPending}
                     onchoose={(id) => (picked = id)}
-                    ontake={(r) => accept.mutate(r)}
+                    ontake={(r, lookFirst) => accept.mutate([r, lookFirst])}
                 />
                 {#if job.waitingForDevice}<p class="mt-2 text-sm text-quiet">
                         A route can be taken when the device is plugged in and has told what it holds.

@@ -59,6 +59,10 @@
             {#if told.data}<TimesTable told={told.data} />{/if}
         </div>
         <div class="flex flex-col gap-4">
+            {#if job.intent === 'take-up' && job.may['choose-return'].allowed}<p class="panel py-2 text-sm">
+                    A backup that was kept from the newer version can still be put back.
+                    <a class="underline underline-offset-4" href="#/jobs/{job.id}/return">See what there is</a>
+                </p>{/if}
             <EndPanel {job} losses={told.data?.losses ?? []} mayAct={session.mayAct} />
             {#if told.isError && !told.data}<Notice tone="amber">{told.error.message}</Notice>{/if}
             {#if told.data}<AftercareList {job} told={told.data} proven={proven ?? 0} mayAct={session.mayAct} />{/if}

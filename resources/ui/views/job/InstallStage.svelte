@@ -7,7 +7,9 @@
     import { isTold, stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
+    import ConfirmPanel from './ConfirmPanel.svelte';
     import { jobAct } from './job.svelte';
+    import LookFirst from './LookFirst.svelte';
     import OnwardPanel from './OnwardPanel.svelte';
     import RecoveryPanel from './RecoveryPanel.svelte';
 
@@ -27,6 +29,7 @@
 {:else}
     <div class="grid items-start grid-cols-[1.4fr_1fr] gap-4">
         <div class="flex flex-col gap-4">
+            {#if job.may['confirm-install'].allowed}<ConfirmPanel {job} />{/if}
             {#if waiting}<RecoveryPanel {job} step={waiting} />{/if}
             <section class="panel divide-y divide-edge py-1" aria-label="Steps">
                 {#each stepsOf(job, 'install') as step (step.code + step.leg)}<StepLine
@@ -65,6 +68,7 @@
                 <dt class="text-quiet">Line crossed by</dt>
                 <dd>{job.lineCrossedBy}</dd>
             </dl>
+            <LookFirst {job} />
             <p class="mt-3 text-sm text-quiet">
                 Leave the cable in while the device is written to. If it is not recognised after its restart, unplug it
                 and plug it in again, at any port: the job goes on by itself. Where it asks for its passcode or its

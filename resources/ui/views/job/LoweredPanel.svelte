@@ -1,17 +1,14 @@
 <script lang="ts">
-    import { returns } from '../../api/returns';
     import type { Job, Return } from '../../api/types';
     import { kindName, version } from '../../parts/format';
     import Evidence from './Evidence.svelte';
-    import { jobAct } from './job.svelte';
+    import LookFirst from './LookFirst.svelte';
 
-    let { job, told, mayAct }: { job: Job; told: Return; mayAct: boolean } = $props();
+    let { job, told }: { job: Job; told: Return } = $props();
     const way = $derived(told.chosen);
     const chosen = $derived(
         way === null || way.backup === null ? undefined : told.choices.find((c) => c.backup === way.backup),
     );
-    const end = jobAct(() => returns.endLook(job.id));
-    const look = jobAct(() => returns.lookFirst(job.id));
     const broughtIn = (kinds: string[]) =>
         kinds.length === 0 ? '' : `, and these are brought in: ${kinds.map(kindName).join(', ')}`;
     const what = $derived(
@@ -35,9 +32,6 @@
     <h2 id="copy" class="mb-1">What is put back</h2>
     <p>{what}</p>
     {#if way !== null && way.by !== null}<p class="text-sm text-quiet">Chosen by {way.by}.</p>{/if}
-    {#if told.held}<p class="mt-1 font-semibold text-amber">
-            Held, to look at the device first: nothing is put back meanwhile.
-        </p>{/if}
     {#if way?.mode === 'put-back'}
         {#if told.difference !== null}
             <h3 class="mt-3 text-sm text-quiet">
@@ -73,13 +67,5 @@
             osLine={job.device.osLine}
             base={chosen.base}
         />{/if}
-    {#if mayAct && job.may['look-first'].allowed}<p class="mt-3 border-t border-edge pt-3 text-sm">
-            <button class="act-quiet" disabled={look.isPending} onclick={() => look.mutate()}>Look at it first</button>
-            <span class="text-quiet">The return waits until you let it go on.</span>
-        </p>{/if}
-    {#if mayAct && job.may['end-look'].allowed}<p class="mt-3 border-t border-edge pt-3 text-sm text-quiet">
-            <button class="act-quiet" disabled={end.isPending} onclick={() => end.mutate()}
-                >Go on with the return</button
-            >
-        </p>{/if}
+    <LookFirst {job} />
 </section>

@@ -19,6 +19,8 @@
     const others = $derived(lookedThrough === job.id);
     const onothers = () => (lookedThrough = others ? null : job.id);
     const steps = $derived(stepsOf(job, 'return'));
+    const has = $derived(steps.length > 0 && (job.route !== null || job.intent === 'return-only'));
+    const mayChoose = $derived(job.may['choose-return'].allowed);
     const told = createQuery(() => ({
         queryKey: ['return', job.id, others],
         queryFn: () => returns.show(job.id, others),
@@ -33,12 +35,17 @@
     );
 </script>
 
-{#if steps.length === 0 || (job.route === null && job.intent !== 'return-only')}
+{#if !has}
     <Notice
         >{job.route === null
             ? 'What comes back is decided with the route. First choose one.'
-            : 'On this route the data never leaves the device: nothing has to be put back.'}</Notice
+            : job.intent === 'take-up'
+              ? 'The data stays on the device. When the newer version runs, a backup kept from there can be put back.'
+              : 'On this route the data never leaves the device: nothing has to be put back.'}</Notice
     >
+    {#if mayChoose && told.data}<div class="mt-3">
+            <BaseMatrix {job} told={told.data} mayAct={session.mayAct} {others} {onothers} />
+        </div>{/if}
 {:else}
     {#if told.isError && !told.data}<div class="mb-3"><Notice tone="amber">{told.error.message}</Notice></div>{/if}
     {#if choosing && told.data}<div class="mb-4">
@@ -56,7 +63,7 @@
             {#if told.data}<ReturnTally {job} told={told.data} mayAct={session.mayAct} />{/if}
         </div>
         <div class="flex flex-col gap-4">
-            {#if told.data}<LoweredPanel {job} told={told.data} mayAct={session.mayAct} />{/if}
+            {#if told.data}<LoweredPanel {job} told={told.data} />{/if}
             {#if job.intent === 'return-only' && session.mayAct && job.may['tell-of-cloud'].allowed}<div class="panel">
                     <CloudForm {job} />
                 </div>{/if}

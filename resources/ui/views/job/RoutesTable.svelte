@@ -23,9 +23,10 @@
         mayTake: boolean;
         busy: boolean;
         onchoose: (id: string) => void;
-        ontake: (route: Route) => void;
+        ontake: (route: Route, lookFirst: boolean) => void;
     } = $props();
 
+    let lookFirst = $state(false);
     const names = (list: string[]) => (list.length === 0 ? 'nothing' : list.map(kindName).join(', '));
     const lost = (r: Route) => [
         ...r.losses.lost,
@@ -137,7 +138,16 @@
                         {:else if r.id !== chosen}<button class="act-quiet w-full" onclick={() => onchoose(r.id)}
                                 >Look at this route</button
                             >
-                        {:else if mayTake}<button class="act w-full" disabled={busy} onclick={() => ontake(r)}
+                        {:else if mayTake}{#if r.base !== null}<label class="flex min-h-9 items-center gap-2"
+                                    ><input
+                                        type="checkbox"
+                                        class="h-5 w-5 accent-[var(--jade)]"
+                                        bind:checked={lookFirst}
+                                    />Look at the device as new first, before anything is put back</label
+                                >{/if}<button
+                                class="act w-full"
+                                disabled={busy}
+                                onclick={() => ontake(r, lookFirst && r.base !== null)}
                                 >{lost(r).length > 0
                                     ? 'Accept these losses and take this route'
                                     : 'Take this route'}</button
