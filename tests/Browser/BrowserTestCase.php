@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
+use Facebook\WebDriver\WebDriverBy;
 use GuzzleHttp\Client;
 use PHPUnit\Framework\TestCase;
 use Tests\Support\Browser;
@@ -76,6 +77,16 @@ abstract class BrowserTestCase extends TestCase
         foreach (array_column(self::rig('/practice')['devices'], null, 'serial')[$serial]['keys'] as $key) {
             self::hand($serial, 'keys', $key);
         }
+    }
+
+    /** Presses a device's keys, and says the last yes on its job's page when it is in recovery mode. */
+    protected function install(string $serial, int $job): Browser
+    {
+        self::pressKeys($serial);
+
+        return $this->browser
+            ->visit("/jobs/{$job}/install")
+            ->click(WebDriverBy::cssSelector('[data-confirm]:not([disabled])'), 60);
     }
 
     protected static function vendor(string $id): string

@@ -56,7 +56,9 @@ final class CrossingTest extends BrowserTestCase
             ->sendKeys('SKL-0042'.WebDriverKeys::ENTER);
         $b->see('Put the device in recovery mode', 40);
         self::pressKeys('SKL-0042');
-        $b->visit("/jobs/{$id}/install")->see('What is being installed');
+        $b->visit("/jobs/{$id}/install")->see('The device is in recovery mode. Nothing has been written yet.', 30);
+        $this->assertAccessible('the last yes');
+        $b->press('Erase it and install 8.7 now')->see('What is being installed');
         $this->assertAccessible('install');
         $b->find(WebDriverBy::cssSelector('[data-step="wake"][data-state="done"]'), 60);
         $b->visit("/jobs/{$id}/return")->see('Declared-Version: 8.7.0', 30)->see('Declared-Version: 9.3.0');

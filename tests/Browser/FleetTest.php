@@ -61,7 +61,7 @@ final class FleetTest extends BrowserTestCase
                 60,
                 "{$serial} is not asked for its keys",
             );
-            self::pressKeys($serial);
+            $this->install($serial, $id);
         }
         $b->visit('/');
         foreach ($jobs as $serial => $id) {
@@ -92,7 +92,7 @@ final class FleetTest extends BrowserTestCase
         $this->chooseRoute('SKL-0088', $id);
         $this->crossLine('SKL-0088', $id);
         $b->visit("/jobs/{$id}")->see('Put the device in recovery mode', 60);
-        self::pressKeys('SKL-0088');
+        $this->install('SKL-0088', $id);
         $b->see('From here there is only forward', 60)->see('Try again')->see('Go to 8.7');
         self::assertFalse($b->hasButton('Leave the device as it is'));
         $this->assertAccessible('next route');

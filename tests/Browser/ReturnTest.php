@@ -252,7 +252,7 @@ final class ReturnTest extends BrowserTestCase
         $b->find(WebDriverBy::cssSelector('form input'))->sendKeys($serial.WebDriverKeys::ENTER);
         $b->see('Put the device in recovery mode', 60);
         $before($id);
-        self::pressKeys($serial);
+        $this->install($serial, $id);
 
         return $id;
     }

@@ -309,6 +309,7 @@ final class InstallRuns
                 $answer,
             )),
             in_array($code, ['recovery-wanted', 'recovery-not-seen'], true) => ($run = $this->recover($run)),
+            $code === 'install-wanted' => $this->visitor->send('POST', "/jobs/{$job['id']}/recovery/install"),
             in_array($code, ['device-not-seen', 'not-recognised'], true) => $this->replug($serial, $random),
             in_array($code, ['consent-wanted', 'passcode-wanted'], true) => $answer(explode('-', $code)[0]),
             $code === 'owner-account-wanted' => $answer('owner-account'),

@@ -291,6 +291,9 @@ final class SafeguardRuns
                 ($steps['enter-recovery']['problem']['code'] ?? '') === 'recovery-wanted'
                     ? $this->visitor->send('POST', "/jobs/{$job}/recovery/cable")
                     : null;
+                ($steps['install']['problem']['code'] ?? '') === 'install-wanted'
+                    ? $this->visitor->send('POST', "/jobs/{$job}/recovery/install")
+                    : null;
                 $opened = ($steps['choose-route']['problem']['code'] ?? '') === 'permit-refused';
 
                 return $opened

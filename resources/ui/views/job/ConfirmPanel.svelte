@@ -22,7 +22,11 @@
                 : ' until it is put back'}.{:else}Installing keeps its data on it; from there it only goes forward.{/if}
     </p>
     {#if session.mayAct}<div class="mt-3 flex flex-wrap items-center gap-3">
-            <button class="act" disabled={confirm.isPending || leave.isPending} onclick={() => confirm.mutate()}
+            <button
+                class="act"
+                data-confirm
+                disabled={confirm.isPending || leave.isPending}
+                onclick={() => confirm.mutate()}
                 >{erases ? 'Erase it and install' : 'Install'} {version(leg?.to.version ?? '')} now</button
             >
             {#if job.may['leave-recovery'].allowed}<button
