@@ -202,9 +202,7 @@ final readonly class BringBack
             function () use ($job, $what, $state, $by): void {
                 in_array($what, $job->return()?->waitsFor() ?? [], true)
                     || throw Refusal::notNow('This job does not wait for that.');
-                if ($what === BaseUse::CLOUD && $state === OverlayState::Attested) {
-                    $this->assertSomethingCame($job);
-                }
+                $this->assertItMayBeSaid($job, $what, $state);
                 $others = array_filter($job->overlays, static fn (OverlayWord $w): bool => $w->what !== $what);
                 $job->update([
                     'overlays' => [
@@ -218,12 +216,29 @@ final readonly class BringBack
     }
 
     /** The device's own listing beats a person's word. */
-    private function assertSomethingCame(BenchJob $job): void
+    private function assertItMayBeSaid(BenchJob $job, string $what, OverlayState $state): void
     {
-        CloudReturn::arrival($job, $this->link->read($job->serial))->hasBegun()
+        if ($what !== BaseUse::CLOUD) {
+            $state !== OverlayState::Refused
+                || throw Refusal::notNow('What syncs is not refused: say that it has arrived, or do not wait for it.');
+
+            return;
+        }
+        if ($state === OverlayState::NotWaited) {
+            return;
+        }
+        $hasBegun = CloudReturn::arrival($job, $this->link->read($job->serial))->hasBegun();
+        $hasBegun
+            || $state !== OverlayState::Attested
             || throw Refusal::notNow(
                 'The device shows nothing of the cloud backup yet. Have it fetched on the device first, or do '
                     .'not wait for it.',
+            );
+        $hasBegun
+            && $state === OverlayState::Refused
+            && throw Refusal::notNow(
+                'The device shows that something of the cloud backup has come, so that it did not refuse it. Say that '
+                    .'this is all.',
             );
     }
 

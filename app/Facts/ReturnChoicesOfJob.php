@@ -141,10 +141,9 @@ final readonly class ReturnChoicesOfJob
     private static function cloud(BenchJob $job, bool $refused): array
     {
         $backup = $job->cloud?->backup;
-        $accepted = $job->route?->base?->backup === BaseUse::CLOUD;
 
         return $backup === null
             ? []
-            : [new Candidate($backup->held(), $job->serial, $job->readDevice()->osLine, false, $refused, $accepted)];
+            : [new Candidate($backup->held(), $job->serial, $job->readDevice()->osLine, false, $refused)];
     }
 }

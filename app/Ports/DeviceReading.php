@@ -8,6 +8,7 @@ use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\KindStock;
 use JadeStep\Core\Device\OwnerLock;
+use JadeStep\Core\Job\WayBack\CloudFetch;
 use JadeStep\Core\Route\BuildName;
 
 /** What a device tells of itself. */
@@ -17,6 +18,7 @@ final readonly class DeviceReading
      * @param  Device  $device  what it is and holds, without what only people know
      * @param  int|null  $benchId  the bench at which it is plugged in
      * @param  bool  $practice  whether it is a stand-in, whose work is faster than life
+     * @param  CloudFetch|null  $cloudFetch  what it tells of its owner's cloud backup since it was last erased
      */
     public function __construct(
         public Device $device,
@@ -27,6 +29,7 @@ final readonly class DeviceReading
         public ?Operation $operation,
         public ?int $benchId = null,
         public bool $practice = false,
+        public ?CloudFetch $cloudFetch = null,
     ) {
     }
 
@@ -41,6 +44,7 @@ final readonly class DeviceReading
             $this->operation,
             $benchId,
             $this->practice,
+            $this->cloudFetch,
         );
     }
 

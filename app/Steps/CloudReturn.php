@@ -13,8 +13,11 @@ use App\Ports\DeviceReading;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\Record\OverlayState;
 use JadeStep\Core\Job\Record\OverlayWord;
+use JadeStep\Core\Job\Record\RefusedBase;
 use JadeStep\Core\Job\WayBack\Arrival;
+use JadeStep\Core\Job\WayBack\CloudOutcome;
 use JadeStep\Core\Route\BaseUse;
+use Psr\Clock\ClockInterface;
 
 /**
  * A return from the owner's cloud: the device fetches it by itself when its holder says so on it. This machine only
@@ -24,7 +27,7 @@ final readonly class CloudReturn
 {
     private const WORK = 'cloud-return';
 
-    public function __construct(private DeviceLink $link)
+    public function __construct(private DeviceLink $link, private ClockInterface $clock)
     {
     }
 
@@ -32,7 +35,6 @@ final readonly class CloudReturn
     {
         $reading = $this->link->read($step->job->serial);
         if ($reading->operation?->kind === self::WORK) {
-            $step->remember(fetched: true);
             $end = $step->watch($this->link, $reading->operation);
             if ($end instanceof StepEnd) {
                 return $end;
@@ -40,44 +42,65 @@ final readonly class CloudReturn
             $reading = $this->link->read($step->job->serial);
         }
         $arrival = self::arrival($step->job, $reading);
-        $step->remember(tally: $arrival->tally);
-        $word = self::word($step->job);
+        $outcome = $arrival->outcome($reading->cloudFetch, self::word($step->job));
+        $step->remember(tally: $arrival->tally, cloud: $outcome?->value);
 
         return match (true) {
-            $word === OverlayState::NotWaited => StepEnd::done(
-                new Evidence([
-                    'backup' => BaseUse::CLOUD,
-                    'not waited for' => $arrival->tally,
-                ]),
+            $outcome === CloudOutcome::Refused => $this->refused($step, $reading->cloudFetch->words ?? ''),
+            $outcome !== null => StepEnd::done(
+                new Evidence(['backup' => BaseUse::CLOUD, $outcome->value => $arrival->tally]),
             ),
-            $arrival->isWhole() => StepEnd::done(
-                new Evidence(['backup' => BaseUse::CLOUD, 'arrived' => $arrival->tally]),
+            self::word($step->job) === OverlayState::NotWaited => StepEnd::done(
+                new Evidence(['backup' => BaseUse::CLOUD, 'not waited for' => $arrival->tally]),
             ),
-            $word === OverlayState::Attested && $arrival->hasBegun() => StepEnd::done(
-                new Evidence([
-                    'backup' => BaseUse::CLOUD,
-                    'partly' => $arrival->tally,
-                ]),
+            $arrival->hasBegun() => StepEnd::waiting(
+                2,
+                ProblemCode::CloudReturnPartly,
+                self::partly($reading, $arrival),
             ),
-            $arrival->hasBegun() => StepEnd::waiting(2, ProblemCode::CloudReturnPartly, self::partly($step, $arrival)),
             default => StepEnd::waiting(
                 2,
                 ProblemCode::CloudReturnWanted,
                 'Have the owner sign in on the device and choose the cloud backup there. It goes on when all of '
-                    .'it is seen on the device.',
+                    .'it is seen on the device. Where the device refuses it, say so, or choose another backup.',
             ),
         };
     }
 
-    private static function partly(RunningStep $step, Arrival $arrival): string
+    /** Nothing of it is on the device. What people said of it is taken back, so that it can be fetched once more. */
+    private function refused(RunningStep $step, string $words): StepEnd
+    {
+        $said = new RefusedBase(
+            BaseUse::CLOUD,
+            $words === '' ? 'By the word of who looked at the device.' : $words,
+            $this->clock->now(),
+        );
+        $step->mark(static fn (BenchJob $job) => $job->update([
+            'refused_bases' => [
+                ...array_filter($job->refused_bases, static fn (RefusedBase $r): bool => $r->backup !== BaseUse::CLOUD),
+                $said,
+            ],
+            'overlays' => array_values(
+                array_filter($job->overlays, static fn (OverlayWord $w): bool => $w->what !== BaseUse::CLOUD),
+            ),
+        ]));
+
+        return StepEnd::failed(
+            ProblemCode::CloudReturnRefused,
+            trim("The device refused the cloud backup. {$words}").' Nothing of it is on the device. Put a local '
+                .'backup back instead; or put none back, wait for what syncs, and accept by name what does not come.',
+        );
+    }
+
+    private static function partly(DeviceReading $reading, Arrival $arrival): string
     {
         $there = 'Not all that was on the device before is there: '.$arrival->shortWords().'.';
-        $fetched = $step->memory()->maybeBool('fetched') === true;
 
-        return ($fetched
+        return ($reading->cloudFetch !== null
             ? 'The device has fetched the cloud backup.'
             : 'Some has come; where it is only by sync, have the owner choose the cloud backup on the device.')
-            ." {$there} Where the cloud backup held no more, say that this is all; or choose another backup.";
+            ." {$there} Where the cloud backup held no more, say that this is all: what is missing can be put back "
+            .'from a local backup afterwards, or be accepted by name. Or choose another backup.';
     }
 
     private static function word(BenchJob $job): ?OverlayState

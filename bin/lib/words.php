@@ -19,6 +19,7 @@ use JadeStep\Core\Job\Record\OverlayState;
 use JadeStep\Core\Job\Stage;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
+use JadeStep\Core\Job\WayBack\CloudOutcome;
 use JadeStep\Core\Job\Who;
 use JadeStep\Core\Readiness\CheckCode;
 use JadeStep\Core\Readiness\CheckState;
@@ -67,6 +68,7 @@ $words = [
     'REASON' => $labels(ReasonCode::cases(), 'words'),
     'REASON_BARE' => $labels(ReasonCode::cases(), 'bareWords'),
     'QUESTION' => $labels(Question::cases(), 'words'),
+    'CLOUD_OUTCOME' => $labels(CloudOutcome::cases()),
     'OVERLAY_STATE' => ['seen' => 'seen on the device', 'waiting' => 'not here yet', ...$labels(OverlayState::cases())],
     'AFTERCARE_STATE' => $labels(AftercareState::cases()),
 ];

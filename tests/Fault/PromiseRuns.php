@@ -443,7 +443,6 @@ final class PromiseRuns
                     self::held($b['about']),
                     'SKL-0042',
                     'tarn',
-                    accepted: $b['about']['where'] === 'cloud',
                 ),
                 $this->bags,
             ),
@@ -512,7 +511,6 @@ final class PromiseRuns
                     $c->osLine,
                     false,
                     $c->backup->id === $choice->backup,
-                    true,
                 ),
                 $candidates,
             );

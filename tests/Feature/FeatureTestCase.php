@@ -39,7 +39,7 @@ abstract class FeatureTestCase extends TestCase
     private static ?RunningSystem $system = null;
 
     /** @var list<string> devices beside the usual one that a job was opened on */
-    private array $taken = [];
+    protected array $taken = [];
 
     /** Whether the devices come with as much as the demo's do, and not with little of each kind. */
     protected bool $full = false;
@@ -230,13 +230,15 @@ abstract class FeatureTestCase extends TestCase
         }
     }
 
-    protected function acceptRoute(BenchJob $job): void
+    /** @param  bool  $lookFirst  whether the device is looked at as new before anything is put back */
+    protected function acceptRoute(BenchJob $job, bool $lookFirst = false): void
     {
         $this->workUntil($job, StepCode::ChooseRoute);
         $route = self::planOf($job)['routes'][0];
         $this->putJson("/api/v1/jobs/{$job->id}/route", [
             'route' => $route['id'],
             'build' => $route['legs'][array_key_last($route['legs'])]['to']['build'],
+            'lookFirst' => $lookFirst,
             'accept' => [
                 'pairingLost' => $route['losses']['pairingLost'],
                 'appsUnavailable' => $route['losses']['appsUnavailable'],

@@ -114,11 +114,33 @@ final class ReturnOnlyTest extends JourneyTestCase
         self::assertSame([JobState::Abandoned, null], [$job->refresh()->state, $job->held_serial]);
     }
 
-    private function returnOnly(): BenchJob
+    public function test_its_data_comes_from_the_cloud_where_no_backup_is_here(): void
+    {
+        $serial = 'SKL-0118';
+        $this->taken[] = $serial;
+        $this->deliver($serial);
+        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => '9']);
+        $this->hand('installed-elsewhere', $serial);
+        $job = $this->returnOnly($serial);
+        $cloud = array_diff_key($this->device($serial)['cloudBackup'], ['share' => 1]);
+        $this->putJson("/api/v1/jobs/{$job->id}/cloud", ['backup' => $cloud, 'syncs' => []])->assertOk();
+        self::assertSame('cloud', $this->getJson("/api/v1/jobs/{$job->id}/return")->json('proposed'));
+        $this->choose($job, 'cloud')->assertOk();
+        $this->workUntilProblem($job, StepCode::PutBack, 'cloud-return-wanted');
+        $this->hand('cloud-return', $serial);
+
+        $this->workUntil($job, StepCode::Prove, StepState::Done);
+        self::assertSame('arrived', $this->getJson("/api/v1/jobs/{$job->id}/return")->json('cloud'));
+        self::assertSame(2, $this->counts($serial)['photos']);
+        $this->handOver($job);
+        self::assertSame(JobState::Done, $job->state);
+    }
+
+    private function returnOnly(string $serial = self::SERIAL): BenchJob
     {
         $job = BenchJob::query()->findOrFail(
             $this->signedIn()
-                ->postJson('/api/v1/jobs', ['serial' => self::SERIAL, 'intent' => 'return-only'])
+                ->postJson('/api/v1/jobs', ['serial' => $serial, 'intent' => 'return-only'])
                 ->assertCreated()
                 ->json('id'),
         );

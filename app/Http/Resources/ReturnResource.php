@@ -35,6 +35,7 @@ final readonly class ReturnResource implements \JsonSerializable
                 ? $this->memoryOf(StepCode::LowerCopy)->array('difference')
                 : null,
             'tally' => (object) $this->memoryOf(StepCode::PutBack)->array('tally'),
+            'cloud' => $this->memoryOf(StepCode::PutBack)->maybeString('cloud'),
             'overlays' => (object) $this->memoryOf(StepCode::BringIn)->array('overlays'),
         ];
     }

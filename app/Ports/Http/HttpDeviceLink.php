@@ -21,6 +21,7 @@ use JadeStep\Core\Bag\KindHeader;
 use JadeStep\Core\Exchange\DeviceDocument;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\Phase;
+use JadeStep\Core\Job\WayBack\CloudFetch;
 use JadeStep\Core\Time\Rfc3339;
 
 /** The device link over HTTP. */
@@ -70,7 +71,15 @@ final readonly class HttpDeviceLink implements DeviceLink
             $operation === null ? null : self::operationOf($operation),
             null,
             $told->maybeBool('practice') ?? false,
+            self::cloudFetch($told->maybeIn('cloudReturn')),
         );
+    }
+
+    private static function cloudFetch(?Fields $told): ?CloudFetch
+    {
+        return $told === null
+            ? null
+            : new CloudFetch($told->string('state') === 'refused', $told->maybeString('words') ?? '');
     }
 
     public function start(string $serial, Work $work): Operation

@@ -47,6 +47,7 @@ enum ProblemCode: string
     case ReturnFailed = 'return-failed';
     case CloudReturnWanted = 'cloud-return-wanted';
     case CloudReturnPartly = 'cloud-return-partly';
+    case CloudReturnRefused = 'cloud-return-refused';
     case SyncWanted = 'sync-wanted';
     case SetUpFailed = 'set-up-failed';
     case DiskFull = 'disk-full';
@@ -95,6 +96,7 @@ enum ProblemCode: string
             self::BackupNotTaken,
             self::ReturnFailed,
             self::CloudReturnPartly,
+            self::CloudReturnRefused,
             self::SetUpFailed,
             self::DiskFull,
             self::Refused,
@@ -136,7 +138,8 @@ enum ProblemCode: string
             self::BaseMissing,
             self::ReturnWanted,
             self::BackupTooNew,
-            self::BackupNotTaken => Act::ChooseReturn,
+            self::BackupNotTaken,
+            self::CloudReturnRefused => Act::ChooseReturn,
             self::ReturnHeld => Act::EndLook,
             self::CloudReturnWanted, self::CloudReturnPartly, self::SyncWanted => Act::TickOverlay,
             self::OtherDevice,

@@ -25,6 +25,7 @@ final readonly class Base
         public array $storeSchemas,
         public bool $isNewerCloud,
         public bool $isPlainBag,
+        public bool $inCloud = false,
     ) {
     }
 
@@ -62,6 +63,7 @@ final readonly class Base
             $held->storeSchemas,
             $held->madeOn->isAbove($installed),
             false,
+            true,
         );
     }
 

@@ -75,7 +75,7 @@ final readonly class ReturnChoices
     {
         $held = $candidate->backup;
         $base = Base::held($held, $installed->version);
-        $reasons = self::against($candidate, $situation->device, $installed, $base);
+        $reasons = self::against($candidate, $situation->device, $installed);
 
         return $reasons === []
             ? self::bringing($situation, $installed, $base)
@@ -90,7 +90,7 @@ final readonly class ReturnChoices
     }
 
     /** @return list<BaseReason> all that apply */
-    private static function against(Candidate $c, Device $device, Build $installed, Base $base): array
+    private static function against(Candidate $c, Device $device, Build $installed): array
     {
         $held = $c->backup;
         $reasons = [
@@ -99,26 +99,21 @@ final readonly class ReturnChoices
             [BaseReason::Damaged, $c->damaged],
             [BaseReason::Unverified, ! $held->inCloud && ! $held->verified && ! $c->damaged],
             [BaseReason::PassphraseUnproven, $held->encrypted && ! $held->passphraseProven],
-            [BaseReason::TooNew, self::isTooNew($c, $base, $installed)],
+            [BaseReason::TooNew, ! $held->inCloud && self::isTooNew($c, $installed)],
             [BaseReason::DeviceRefused, $c->refused],
         ];
 
         return array_column(array_filter($reasons, static fn (array $r): bool => $r[1]), 0);
     }
 
-    /**
-     * A cloud backup is never lowered: one from a newer version is taken only where the accepted route rests on it. A
-     * bag of which no kind opens on this version brings nothing, lowered or not.
-     */
-    private static function isTooNew(Candidate $c, Base $base, Build $installed): bool
+    /** A bag of which no kind opens on this version brings nothing, lowered or not. */
+    private static function isTooNew(Candidate $c, Build $installed): bool
     {
         $opens = array_filter(
             $c->backup->kinds,
             static fn (Kind $k): bool => $installed->opens($k->value, $c->backup->storeSchemas[$k->value] ?? null),
         );
 
-        return $base->isNewerCloud
-            ? ! $c->accepted
-            : $c->backup->kinds !== [] && $c->backup->declaredVersion->isAbove($installed->version) && $opens === [];
+        return $c->backup->kinds !== [] && $c->backup->declaredVersion->isAbove($installed->version) && $opens === [];
     }
 }

@@ -53,7 +53,7 @@ final readonly class RouteMaker
         $end = $crossing->end();
         $fates = $base === null ? Ledger::kept($this->situation) : Ledger::of($this->situation, $end, $base);
         $bytes = $base === null || $base->treatment === Treatment::None ? null : $this->bytesOf($base);
-        $steps = $this->times->bySteps($crossing->legs, $bytes);
+        $steps = $this->times->bySteps($crossing->legs, $bytes, $base?->inCloud === true);
         $legs = array_map(
             static fn (PlannedLeg $l, Minutes $before): Leg => $l->told($before),
             $crossing->legs,

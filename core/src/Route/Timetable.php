@@ -14,6 +14,11 @@ use JadeStep\Core\Almanac\Package;
  */
 final readonly class Timetable
 {
+    /** A cloud return takes no less and no more than this, in minutes (common practice, no source). */
+    private const CLOUD_LEAST = 5.0;
+
+    private const CLOUD_MOST = 120.0;
+
     private const VERIFY_BYTES_PER_SECOND = 200_000_000;
 
     private Minutes $pair;
@@ -113,9 +118,10 @@ final readonly class Timetable
      *
      * @param  list<PlannedLeg>  $legs
      * @param  int|null  $baseBytes  what the base holds; null where nothing is put back
+     * @param  bool  $fromCloud  whether the device fetches it over the line, and not from here
      * @return list<StepEstimate> in their order; the route's minutes are their sum
      */
-    public function bySteps(array $legs, ?int $baseBytes): array
+    public function bySteps(array $legs, ?int $baseBytes, bool $fromCloud = false): array
     {
         $step = static fn (string $step, Minutes $minutes, int $leg = 0): StepEstimate => new StepEstimate(
             $step,
@@ -142,8 +148,21 @@ final readonly class Timetable
             ? $steps
             : [
                 ...$steps,
-                $step('put-back', $this->situation->bench->return->minutesFor($baseBytes)),
+                $step(
+                    'put-back',
+                    $fromCloud
+                        ? $this->fromCloud($baseBytes)
+                        : $this->situation->bench->return->minutesFor($baseBytes),
+                ),
                 $step('set-up', Minutes::of(3, 5, 10)),
             ];
+    }
+
+    private function fromCloud(int $bytes): Minutes
+    {
+        $byLine = $this->situation->bench->link->minutesFor($bytes);
+        $within = static fn (float $minutes): float => max(self::CLOUD_LEAST, min(self::CLOUD_MOST, $minutes));
+
+        return Minutes::of($within($byLine->low), $within($byLine->likely), $within($byLine->high));
     }
 }

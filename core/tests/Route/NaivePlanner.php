@@ -249,10 +249,25 @@ final class NaivePlanner
             $back =
                 $base === null
                     ? 0
-                    : $this->moving($size / $this->situation['bench']['returnBytesPerSecond']) + (3 + 20 + 10) / 6;
+                    : $this->bringing($base, $size) + (3 + 20 + 10) / 6;
             $price = [$lost, $risk, $stale, $erases, round($minutes + $back, 6), $bytes];
             $this->keep("{$key} / ".($base['id'] ?? ''), $end, $price, $until);
         }
+    }
+
+    /** @param  array<string, mixed>  $base */
+    private function bringing(array $base, int $size): float
+    {
+        $bench = $this->situation['bench'];
+        if (! ($base['cloud'] ?? false)) {
+            return $this->moving($size / $bench['returnBytesPerSecond']);
+        }
+        // a cloud return takes 5 minutes to 2 hours
+        $byLine = $size / $bench['linkBytesPerSecond'] / 60;
+        $within = static fn (float $f): float => max(5, min(120, $byLine * $f));
+        [$low, $likely, $high] = array_map($within, [0.9, 1, 1.5]);
+
+        return ($low + 4 * $likely + $high) / 6;
     }
 
     /**
@@ -309,6 +324,7 @@ final class NaivePlanner
                 'asOf' => (int) strtotime($b['takenAt']),
                 'schemas' => $b['storeSchemas'] ?? [],
                 'risky' => $risky,
+                'cloud' => $b['where'] === 'cloud',
             ];
         }
 

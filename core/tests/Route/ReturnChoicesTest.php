@@ -77,12 +77,7 @@ final class ReturnChoicesTest extends TestCase
             [],
             [],
         ];
-        yield 'a newer cloud backup is never lowered' => [['where' => 'cloud', 'verified' => false], [], ['too-new']];
-        yield 'but taken where the accepted route rests on it' => [
-            ['where' => 'cloud', 'verified' => false],
-            ['accepted' => true],
-            [],
-        ];
+        yield 'a newer cloud backup may be tried' => [['where' => 'cloud', 'verified' => false], [], []];
     }
 
     public function test_proposes_the_least_loss_and_then_the_next(): void
@@ -203,7 +198,6 @@ final class ReturnChoicesTest extends TestCase
             $more['osLine'] ?? 'tarn',
             $more['damaged'] ?? false,
             $more['refused'] ?? false,
-            $more['accepted'] ?? false,
         );
     }
 }

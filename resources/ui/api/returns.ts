@@ -13,7 +13,7 @@ export const returns = {
         take(client.PUT('/jobs/{job}/return', { ...at(job), body: { kinds: [], accept: [], ...way } })),
     lookFirst: (job: number) => take(client.PUT('/jobs/{job}/look-first', at(job))),
     endLook: (job: number) => take(client.DELETE('/jobs/{job}/look-first', at(job))),
-    say: (job: number, what: string, state: 'attested' | 'not-waited') =>
+    say: (job: number, what: string, state: 'attested' | 'not-waited' | 'refused') =>
         take(client.PUT('/jobs/{job}/overlays/{what}', { params: { path: { job, what } }, body: { state } })),
     missing: (job: number) => take(client.GET('/jobs/{job}/missing', at(job))),
     putBack: (job: number, items: { kind: MissingItem['kind']; path: string; bag: string }[]) =>

@@ -161,7 +161,8 @@ final readonly class Cabinet
     /**
      * What the owner's cloud has held since before the upgrade: what was there so many days ago.
      *
-     * @param  array{daysAgo: int, madeOn: string, kinds: list<string>}|null  $about
+     * @param  array{daysAgo: int, madeOn: string, kinds: list<string>, share?: float}|null  $about  of which the cloud
+     *   has room for a share
      * @return array{takenAt: string, madeOn: string, kinds: list<string>}|null
      */
     private static function cloudBackup(string $folder, Storage $content, ?array $about): ?array
@@ -172,7 +173,8 @@ final readonly class Cabinet
         $at = time() - $about['daysAgo'] * 86_400;
         $cloud = new Storage("{$folder}/cloud-backup");
         foreach ($about['kinds'] as $kind) {
-            foreach ($content->files($kind) as $path => $file) {
+            $files = $content->files($kind);
+            foreach (array_slice($files, 0, (int) ceil(count($files) * ($about['share'] ?? 1.0))) as $path => $file) {
                 $file->getMTime() <= $at
                     ? $cloud->write(
                         $kind,

@@ -43,13 +43,24 @@ final readonly class Hands
             'owner-lock-on' => ($this->device->state['ownerLock'] = 'on'),
             // its holder takes back what it said to this computer
             'pairing-withdrawn' => $this->device->state['paired'] = false,
-            'cloud-return' => $this->device->returnFromCloud(),
+            'cloud-return' => $this->cloudReturn(),
             'installed-elsewhere' => $this->device->works()->installElsewhere(),
             'sync-arrives' => $this->device->works()->sync(),
             'charger-in' => $this->charge(),
             'charged' => $this->device->state['batteryPercent'] = 100,
             default => throw new Problem(400, 'bad-field', 'The device was not asked that.'),
         };
+    }
+
+    /** The device says on its screen where it refuses what its owner's cloud holds, and tells so to who asks. */
+    private function cloudReturn(): void
+    {
+        try {
+            $this->device->returnFromCloud();
+        } catch (Problem $e) {
+            $e->reason === 'backup-too-new' || throw $e;
+            $this->device->state['cloudReturn'] = ['state' => 'refused', 'words' => $e->getMessage()];
+        }
     }
 
     /** On a charging cable a battery does not fall any more. */

@@ -125,6 +125,7 @@ final class Handset
                     : [],
             'kinds' => $told ? $kinds : [],
             'operation' => $this->works()->running(),
+            'cloudReturn' => $this->state['cloudReturn'],
             'practice' => true,
         ];
     }

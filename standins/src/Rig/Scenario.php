@@ -9,6 +9,18 @@ final class Scenario
 {
     private const SCHEMAS = ['messages' => 14, 'photos' => 9];
 
+    private const IN_CLOUD = [
+        'photos',
+        'messages',
+        'contacts',
+        'calendars',
+        'notes',
+        'app-data',
+        'settings',
+        'home-layout',
+        'wallpaper',
+    ];
+
     /** @return array<string, array<string, mixed>> by serial */
     public static function devices(): array
     {
@@ -48,17 +60,7 @@ final class Scenario
                 'cloudBackup' => [
                     'daysAgo' => 40,
                     'madeOn' => '8.6.0',
-                    'kinds' => [
-                        'photos',
-                        'messages',
-                        'contacts',
-                        'calendars',
-                        'notes',
-                        'app-data',
-                        'settings',
-                        'home-layout',
-                        'wallpaper',
-                    ],
+                    'kinds' => self::IN_CLOUD,
                 ],
                 'note' => 'Tied to a carrier, with a wearable and an app that need the newer version, and a cloud '
                     .'backup from before the upgrade.',
@@ -137,6 +139,31 @@ final class Scenario
                 'storeSchemas' => ['messages' => 15, 'photos' => 10],
                 'note' => 'In the beta programme: its stores of messages and photos are newer than the older lines '
                     .'read.',
+            ]),
+            self::tarn([
+                'serial' => 'SKL-0110',
+                'hardwareId' => 'FN7-2',
+                'modelName' => 'Fenn 7',
+                'imei' => '352099110110011',
+                'port' => null,
+                'photoCount' => 30,
+                'cloudBackup' => ['daysAgo' => 0, 'madeOn' => '9.3.0', 'kinds' => self::IN_CLOUD],
+                'note' => 'Its cloud backup was made on the newer version: an older one refuses it.',
+            ]),
+            self::tarn([
+                'serial' => 'SKL-0118',
+                'hardwareId' => 'FN7-2',
+                'modelName' => 'Fenn 7',
+                'imei' => '352099110118014',
+                'port' => null,
+                'photoCount' => 30,
+                'cloudBackup' => [
+                    'daysAgo' => 0,
+                    'madeOn' => '8.7.0',
+                    'kinds' => ['photos', 'contacts', 'calendars', 'notes', 'settings'],
+                    'share' => 0.6,
+                ],
+                'note' => 'Its cloud was full: what it fetches from there comes back in part.',
             ]),
         ];
 
@@ -217,6 +244,7 @@ final class Scenario
             'accessories' => [],
             'synced' => ['saved-passwords', 'health'],
             'cloudBackup' => null,
+            'cloudReturn' => null,
             'syncLate' => false,
             'mode' => 'normal',
             'paired' => false,

@@ -223,6 +223,7 @@ final readonly class Works
                 'activated' => false,
                 'setUp' => false,
                 'ownerEntered' => false,
+                'cloudReturn' => null,
                 'wiped' => true,
                 'returns' => [],
             ] + $this->device->state;
@@ -273,6 +274,7 @@ final readonly class Works
             $this->device->content()->drop($kind);
             $this->device->content()->copyFrom($cloud, $kind);
         }
+        $this->device->state['cloudReturn'] = ['state' => 'fetched', 'words' => null];
         $this->settleIn();
     }
 

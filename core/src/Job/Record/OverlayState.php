@@ -11,12 +11,15 @@ enum OverlayState: string
     case Attested = 'attested';
     /** It is not waited for any more. */
     case NotWaited = 'not-waited';
+    /** The device took none of it: said of the owner's cloud backup only. */
+    case Refused = 'refused';
 
     public function label(): string
     {
         return match ($this) {
             self::Attested => 'has arrived',
             self::NotWaited => 'not waited for',
+            self::Refused => 'refused by the device',
         };
     }
 }

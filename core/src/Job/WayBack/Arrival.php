@@ -6,12 +6,16 @@ namespace JadeStep\Core\Job\WayBack;
 
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Device\Kind;
+use JadeStep\Core\Job\Record\OverlayState;
 
 /** How far a cloud backup has arrived on a device, by the device's own listing, which beats a person's word. */
 final readonly class Arrival
 {
-    /** @param  array<string, array{int, int}>  $tally  items there, and before, by kind code */
-    private function __construct(public array $tally)
+    /**
+     * @param  array<string, array{int, int}>  $tally  items there, and before, by kind code
+     * @param  int  $uncounted  items there of kinds of which nothing tells how many there were before
+     */
+    private function __construct(public array $tally, private int $uncounted)
     {
     }
 
@@ -24,14 +28,39 @@ final readonly class Arrival
     public static function of(array $kinds, Device $before, Device $now): self
     {
         $tally = [];
+        $uncounted = 0;
         foreach ($kinds as $kind) {
             $had = $before->itemsOf($kind);
             if ($had > 0 && $kind !== Kind::Settings) {
                 $tally[$kind->value] = [$now->itemsOf($kind), $had];
+            } elseif ($kind !== Kind::Settings) {
+                $uncounted += $now->itemsOf($kind);
             }
         }
 
-        return new self($tally);
+        return new self($tally, $uncounted);
+    }
+
+    /**
+     * The device's own listing beats what it tells of the fetching, and that beats a person's word.
+     *
+     * @param  CloudFetch|null  $told  null where the device tells nothing of it
+     * @param  OverlayState|null  $word  a person's
+     * @return CloudOutcome|null null while it is waited for
+     */
+    public function outcome(?CloudFetch $told, ?OverlayState $word): ?CloudOutcome
+    {
+        $fetched = $told !== null && ! $told->refused;
+        $refused = $told?->refused === true || $word === OverlayState::Refused;
+        $isAll = $word === OverlayState::Attested || $word === OverlayState::NotWaited;
+
+        return match (true) {
+            $this->isWhole() => CloudOutcome::Arrived,
+            $this->tally === [] && $this->hasBegun() && ($fetched || $isAll) => CloudOutcome::Arrived,
+            $this->hasBegun() && $isAll => CloudOutcome::Partly,
+            ! $this->hasBegun() && $refused => CloudOutcome::Refused,
+            default => null,
+        };
     }
 
     public function isWhole(): bool
@@ -41,7 +70,7 @@ final readonly class Arrival
 
     public function hasBegun(): bool
     {
-        return array_filter($this->tally, static fn (array $t): bool => $t[0] > 0) !== [];
+        return $this->uncounted > 0 || array_filter($this->tally, static fn (array $t): bool => $t[0] > 0) !== [];
     }
 
     /** What is not all there, in words: "3 of 30 in photos". */

@@ -36,6 +36,10 @@
         told.chosen !== null && told.chosen.mode !== 'keep-as-new' && c.backup === told.chosen.backup;
     const name = (c: ReturnChoice) =>
         c.where === 'cloud' ? 'Owner’s cloud backup' : c.ofThisJob ? 'This job’s backup' : (c.label ?? c.backup ?? '');
+    const nameOf = (backup: string) =>
+        backup === 'cloud'
+            ? 'the owner’s cloud backup'
+            : (told.choices.find((c) => c.backup === backup)?.label ?? backup);
     const from = (c: ReturnChoice) =>
         c.takenAt === null ? 'the device stays as new' : `${dayAndClock(c.takenAt)}, from ${version(c.madeOn ?? '')}`;
     const how = (c: ReturnChoice) =>
@@ -67,11 +71,7 @@
         >
     </div>
     {#each told.refused as r (r.at)}<div class="mt-2">
-            <Notice tone="loss"
-                >The device refused {told.choices.find((c) => c.backup === r.backup)?.label ?? r.backup}, {dayAndClock(
-                    r.at,
-                )}: “{r.words}”</Notice
-            >
+            <Notice tone="loss">The device refused {nameOf(r.backup)}, {dayAndClock(r.at)}: “{r.words}”</Notice>
         </div>{/each}
     {#if told.unknown !== null}<div class="mt-2"><Notice tone="amber">{told.unknown}</Notice></div>{/if}
     {#if can.length > 0}

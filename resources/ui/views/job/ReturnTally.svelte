@@ -1,12 +1,12 @@
 <script lang="ts">
     import { returns } from '../../api/returns';
     import type { Job, Return } from '../../api/types';
-    import { OVERLAY_STATE } from '../../api/words';
+    import { CLOUD_OUTCOME, OVERLAY_STATE } from '../../api/words';
     import { kindName } from '../../parts/format';
     import { jobAct } from './job.svelte';
 
     let { job, told, mayAct }: { job: Job; told: Return; mayAct: boolean } = $props();
-    const say = jobAct((to: { what: string; state: 'attested' | 'not-waited' }) =>
+    const say = jobAct((to: { what: string; state: 'attested' | 'not-waited' | 'refused' }) =>
         returns.say(job.id, to.what, to.state),
     );
     const kinds = $derived(Object.entries(told.tally));
@@ -37,11 +37,18 @@
                 {/each}
             </ul>
         {/if}
-        {#if cloudWaits && mayAct && job.may['tick-overlay'].allowed}<p class="mt-2">
+        {#if told.cloud !== null}<p class="mt-2 text-sm">{CLOUD_OUTCOME[told.cloud]}</p>{/if}
+        {#if cloudWaits && mayAct && job.may['tick-overlay'].allowed}<div class="mt-2 flex flex-wrap gap-2">
                 <button class="act-quiet" onclick={() => say.mutate({ what: 'cloud', state: 'attested' })}
-                    >The cloud backup has arrived on the device</button
+                    >This is all that the cloud held</button
                 >
-            </p>{/if}
+                <button class="act-quiet" onclick={() => say.mutate({ what: 'cloud', state: 'refused' })}
+                    >The device refused it</button
+                >
+                <button class="act-quiet" onclick={() => say.mutate({ what: 'cloud', state: 'not-waited' })}
+                    >Do not wait for it</button
+                >
+            </div>{/if}
         {#if overlays.length > 0}
             <h3 class="mt-3 text-sm text-quiet">Over it, by sync</h3>
             <ul class="text-sm">
