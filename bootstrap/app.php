@@ -20,13 +20,14 @@ $app = Application::configure(basePath: dirname(__DIR__))
     )
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->statefulApi();
+        $middleware->trimStrings(['passphrase', 'again', 'otherPassphrase']); // blanks count
         $middleware->redirectGuestsTo(static fn (): string => '/');
         $middleware->remove(HandleCors::class); // one origin; see compat/README.md
     })
     ->withExceptions(static function (Exceptions $exceptions): void {
         // a refusal is an answer, and stands in the Journal; it is no error of the program
         $exceptions->dontReport([Refusal::class, Declined::class]);
-        $exceptions->dontFlash(['password', 'passphrase']);
+        $exceptions->dontFlash(['password', 'passphrase', 'again', 'otherPassphrase']);
         $exceptions->render(
             static fn (Throwable $e, Request $request) => $request->is('api/*') ? ProblemRenderer::response($e) : null,
         );

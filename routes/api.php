@@ -75,6 +75,9 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
         Route::put('/jobs/{job}/route', [JobController::class, 'acceptRoute']);
         Route::get('/shelf/{bag}/items/{path}', [ShelfController::class, 'item'])->where('path', '.+');
         Route::get('/shelf/{bag}/zip', [ShelfController::class, 'zip']);
+        Route::post('/shelf/{bag}/look', [ShelfController::class, 'look']);
+        Route::post('/shelf/{bag}/look/{path}', [ShelfController::class, 'lookAtItem'])->where('path', '.+');
+        Route::post('/shelf/{bag}/compare/{other}', [ShelfController::class, 'compareOpened']);
         Route::post('/shelf/{bag}/export', [ShelfController::class, 'export']);
         Route::post('/shelf/{bag}/verify', [ShelfController::class, 'verify']);
         Route::post('/shelf/{bag}/passphrase', [ShelfController::class, 'prove']);

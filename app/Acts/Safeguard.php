@@ -16,6 +16,7 @@ use App\Ports\Exception\Declined;
 use App\Ports\Work;
 use App\Refusal\Refusal;
 use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Passphrase;
 use JadeStep\Core\Job\Act;
 use JadeStep\Core\Job\ProblemCode;
@@ -67,6 +68,13 @@ final readonly class Safeguard
     public function offerPassphrase(): string
     {
         return Passphrase::offered(new Randomizer)->reveal();
+    }
+
+    /** Whether a passphrase that is given now closes a backup that has still to be written. */
+    public function isToCloseWith(BenchJob $job): bool
+    {
+        return $job->encryption() === Encryption::OpenPgp
+            && $job->steps()->where('code', StepCode::BackUp)->where('state', '!=', StepState::Done)->exists();
     }
 
     /** Takes the passphrase in, and lets the step go on that wants it. */

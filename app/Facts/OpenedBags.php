@@ -12,6 +12,8 @@ use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\EncryptedContent;
 use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\PlainContent;
+use JadeStep\Core\Job\Problem;
+use JadeStep\Core\Job\ProblemCode;
 
 /** Opens bags, with the passphrase that is held for a job where they are encrypted. */
 final readonly class OpenedBags
@@ -33,19 +35,29 @@ final readonly class OpenedBags
     }
 
     /**
-     * The bag's content, tried once: null where a passphrase is wanted, or the held one is not this bag's, which is
-     * then wiped.
+     * The bag's content, tried once. A passphrase that is not this bag's is said to be so, and wiped.
+     *
+     * @param  string  $for  what it is wanted for, in words
+     * @return BagContent|Problem what is wanted, where none is held or the held one does not open it
      */
-    public function tried(BenchJob $job, Bag $bag): ?BagContent
+    public function tried(BenchJob $job, Bag $bag, string $for): BagContent|Problem
     {
         $content = $this->of($job, $bag);
+        if ($content === null) {
+            return Problem::of(ProblemCode::PassphraseWanted, self::wanted($for, $bag));
+        }
         try {
-            $content?->inventory();
+            $content->inventory();
         } catch (Unopened $e) {
             $e->passphraseIsWrong || throw $e;
             $this->locker->wipe($job);
 
-            return null;
+            return Problem::of(
+                ProblemCode::PassphraseWanted,
+                "The passphrase that was given does not open \"{$bag->label}\". Type it again; capital letters and "
+                    .'blanks count. '
+                    .self::wanted($for, $bag),
+            );
         }
 
         return $content;

@@ -37,7 +37,7 @@ final readonly class PassphraseLocker
     {
         $held = HeldPassphrase::query()->where('expires_at', '>', $this->clock->now())->find($job->id);
         try {
-            return $held === null ? null : self::with(Passphrase::parse(Crypt::decryptString($held->ciphertext)));
+            return $held === null ? null : self::with(Passphrase::existing(Crypt::decryptString($held->ciphertext)));
         } catch (DecryptException) {
             return null; // the instance's key is another by now: it is asked for again
         }

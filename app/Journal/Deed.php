@@ -11,6 +11,7 @@ enum Deed: string
     case TakeInBatch = 'jobs-opened';
     case DownloadBag = 'bag-downloaded';
     case ExportKinds = 'kinds-exported';
+    case LookIntoBag = 'bag-looked-into';
     case VerifyBag = 'bag-verified';
     case ProvePassphrase = 'passphrase-proven';
     case SealBag = 'bag-sealed';
@@ -45,6 +46,7 @@ enum Deed: string
             self::TakeInBatch => 'Took devices in from a table',
             self::DownloadBag => 'Took a backup along as a ZIP',
             self::ExportKinds => 'Wrote kinds out in open formats',
+            self::LookIntoBag => 'Looked into an encrypted backup',
             self::VerifyBag => 'Had a backup verified again',
             self::ProvePassphrase => 'Proved a backup\'s passphrase',
             self::SealBag => 'Sealed a backup',

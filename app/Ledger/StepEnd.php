@@ -49,6 +49,11 @@ final readonly class StepEnd
         return new self(StepEndKind::Wanted, 0, Problem::of($code, $detail));
     }
 
+    public static function wantedBecause(Problem $problem): self
+    {
+        return new self(StepEndKind::Wanted, 0, $problem);
+    }
+
     public static function failed(ProblemCode $code, string $detail): self
     {
         return new self(StepEndKind::Failed, 0, Problem::of($code, $detail));

@@ -13,27 +13,23 @@ use App\Models\SideExportRecord;
 use App\Models\User;
 use App\Ports\BagStore;
 use App\Refusal\Refusal;
-use JadeStep\Core\Bag\BagContent;
-use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\EncryptedContent;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\Unopened;
-use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\Passphrase;
-use JadeStep\Core\Bag\PlainContent;
 use JadeStep\Core\Bag\TarWriter;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\SideExport;
 use Psr\Clock\ClockInterface;
 
-/** What leaves the shelf: a whole bag as a ZIP, kinds of it in open formats, one item of a plain bag. */
+/** What leaves the shelf: a whole bag as a ZIP, and kinds of it in open formats. */
 final readonly class Downloads
 {
     private const CHUNK = 262_144;
 
     public function __construct(
         private BagStore $bags,
-        private Shelf $shelf,
+        private Looks $looks,
         private Journal $journal,
         private ClockInterface $clock,
     ) {
@@ -71,7 +67,7 @@ final readonly class Downloads
      */
     public function sideExport(Bag $bag, array $kinds, ?Passphrase $passphrase, User $by): callable
     {
-        $content = $this->content($bag, $passphrase);
+        $content = $this->looks->content($bag, $passphrase);
         $content->inventory(); // a wrong passphrase is told before anything is sent
 
         return function () use ($bag, $kinds, $content, $by): void {
@@ -103,33 +99,6 @@ final readonly class Downloads
                 ]);
             }
         };
-    }
-
-    public function item(Bag $bag, string $key): Item
-    {
-        foreach ($this->shelf->inventory($bag)->items as $item) {
-            if ($item->key() === $key) {
-                return $item;
-            }
-        }
-        throw Refusal::notNow('The bag has no such item.');
-    }
-
-    public function fileOf(Bag $bag, Item $item): string
-    {
-        return $this->bags->folder($bag->id)."/data/{$item->stored()}";
-    }
-
-    private function content(Bag $bag, ?Passphrase $passphrase): BagContent
-    {
-        if ($bag->encryption === Encryption::None) {
-            return new PlainContent(BagReader::open($this->bags->folder($bag->id)));
-        }
-
-        return new EncryptedContent(
-            $this->bags->folder($bag->id),
-            PassphraseLocker::with($passphrase ?? throw Refusal::notNow('This bag is encrypted: give its passphrase.')),
-        );
     }
 
     /** Opens an encrypted bag once with its passphrase, so that it may be a base. */

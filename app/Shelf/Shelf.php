@@ -16,13 +16,8 @@ use App\Refusal\Refusal;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagName;
-use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
-use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\Deletion;
-use JadeStep\Core\Bag\Encryption;
-use JadeStep\Core\Bag\Inventory;
-use JadeStep\Core\Bag\Reconciliation;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Bag\Space;
 use Psr\Clock\ClockInterface;
@@ -143,22 +138,6 @@ final readonly class Shelf
             );
         });
         $this->bags->remove($bag->id);
-    }
-
-    /** A plain bag's inventory; an encrypted one keeps its own to itself. */
-    public function inventory(Bag $bag): Inventory
-    {
-        if ($bag->encryption !== Encryption::None) {
-            throw Refusal::notNow('This bag is encrypted: what it holds is told by its passphrase only.');
-        }
-
-        return BagReader::open($this->bags->folder($bag->id))->inventory();
-    }
-
-    /** What one has that the other lacks, by kind and item. */
-    public function compare(Bag $one, Bag $other): Comparison
-    {
-        return Reconciliation::compare($this->inventory($one), $this->inventory($other), []);
     }
 
     /** By the rows: a lowered copy shares its payload with its original, and takes nothing but its tag files. */

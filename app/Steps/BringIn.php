@@ -19,6 +19,7 @@ use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\PhaseCode;
+use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
 
 /**
@@ -72,12 +73,13 @@ final readonly class BringIn implements Step
                     .'is taken for brought in: choose again.',
             );
         }
-        $content = $this->opened->tried($step->job, $bag);
-        if ($content === null) {
-            return StepEnd::wanted(
-                ProblemCode::PassphraseWanted,
-                OpenedBags::wanted('with it the backup is opened, to bring its items in', $bag),
-            );
+        $content = $this->opened->tried(
+            $step->job,
+            $bag,
+            'with it the backup is opened, to bring its items in',
+        );
+        if ($content instanceof Problem) {
+            return StepEnd::wantedBecause($content);
         }
         $reading = $this->link->read($step->job->serial);
         if ($reading->isLocked()) {

@@ -23,6 +23,7 @@ use JadeStep\Core\Bag\Reconciliation;
 use JadeStep\Core\Bag\RewriteRule;
 use JadeStep\Core\Device\KindStock;
 use JadeStep\Core\Job\PhaseCode;
+use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\WayBack\Promise;
 use JadeStep\Core\Proof\Account;
@@ -56,12 +57,13 @@ final readonly class Prove implements Step
             );
         }
         $step->progress(PhaseCode::ListContent);
-        $content = $bag === null ? null : $this->opened->tried($job, $bag);
-        if ($bag !== null && $content === null) {
-            return StepEnd::wanted(
-                ProblemCode::PassphraseWanted,
-                OpenedBags::wanted('with it the inventory of the backup is opened, to compare', $bag),
-            );
+        $content = $bag === null ? null : $this->opened->tried(
+            $job,
+            $bag,
+            'with it the inventory of the backup is opened, to compare',
+        );
+        if ($content instanceof Problem) {
+            return StepEnd::wantedBecause($content);
         }
         $reading = $this->link->read($job->serial);
         $after = $this->link->listing($job->serial, $bag->encryption ?? Encryption::OpenPgp);

@@ -117,12 +117,13 @@ final readonly class PutBack implements Step
     private function offer(RunningStep $step, Bag $base): Operation|StepEnd
     {
         $bag = $step->job->loweredCopy($base->id) ?? $base;
-        $content = $this->opened->tried($step->job, $bag);
-        if ($content === null) {
-            return StepEnd::wanted(
-                ProblemCode::PassphraseWanted,
-                OpenedBags::wanted('with it the backup is opened, to put its data back', $bag),
-            );
+        $content = $this->opened->tried(
+            $step->job,
+            $bag,
+            'with it the backup is opened, to put its data back',
+        );
+        if ($content instanceof Problem) {
+            return StepEnd::wantedBecause($content);
         }
         $reading = $this->link->read($step->job->serial);
         if ($reading->isLocked()) {

@@ -36,9 +36,11 @@ final class SafeguardController
         return $this->answer($job);
     }
 
+    /** Strong enough where a backup is closed with it; whatever it was closed with where it is opened. */
     public function passphrase(PassphraseRequest $request, BenchJob $job): JsonResponse
     {
-        $this->safeguard->givePassphrase($job, $request->passphrase(), $request->person());
+        $passphrase = $this->safeguard->isToCloseWith($job) ? $request->fresh() : $request->existing();
+        $this->safeguard->givePassphrase($job, $passphrase, $request->person());
 
         return $this->answer($job);
     }

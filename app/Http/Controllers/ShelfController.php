@@ -9,12 +9,14 @@ use App\Http\Requests\ActRequest;
 use App\Http\Requests\BagNameRequest;
 use App\Http\Requests\DeleteBagRequest;
 use App\Http\Requests\KeepingRequest;
+use App\Http\Requests\LookRequest;
 use App\Http\Requests\PassphraseRequest;
 use App\Http\Requests\SealRequest;
 use App\Http\Requests\SideExportRequest;
 use App\Http\Resources\BagImportResource;
 use App\Http\Resources\BagResource;
 use App\Http\Resources\ComparisonResource;
+use App\Http\Resources\ItemResponse;
 use App\Http\Resources\ItemsResource;
 use App\Journal\Deed;
 use App\Journal\Evidence;
@@ -25,6 +27,7 @@ use App\Refusal\Refusal;
 use App\Shelf\Downloads;
 use App\Shelf\Importing;
 use App\Shelf\Keeping;
+use App\Shelf\Looks;
 use App\Shelf\Shelf;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -36,21 +39,10 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 /** The Shelf: all bags, and what may be done with them. */
 final class ShelfController
 {
-    /** Only these are shown in the page; everything else is a download. */
-    private const SHOWN = [
-        'jpg' => 'image/jpeg',
-        'jpeg' => 'image/jpeg',
-        'png' => 'image/png',
-        'txt' => 'text/plain; charset=utf-8',
-        'md' => 'text/plain; charset=utf-8',
-        'vcf' => 'text/plain; charset=utf-8',
-        'ics' => 'text/plain; charset=utf-8',
-        'jsonl' => 'text/plain; charset=utf-8',
-        'json' => 'text/plain; charset=utf-8',
-        'csv' => 'text/plain; charset=utf-8',
-    ];
+    /** What an encrypted bag holds stays in no cache. */
+    private const KEPT_NOWHERE = ['Cache-Control' => 'no-store'];
 
-    public function __construct(private readonly Shelf $shelf)
+    public function __construct(private readonly Shelf $shelf, private readonly Looks $looks)
     {
     }
 
@@ -68,30 +60,64 @@ final class ShelfController
 
     public function items(Request $request, Bag $bag): JsonResponse
     {
-        return new JsonResponse(new ItemsResource($this->shelf->inventory($bag), $request->string('kind')->value()));
+        return new JsonResponse(
+            new ItemsResource(
+                $this->looks->inventory($bag),
+                $request->string('kind')->value(),
+                $request->string('find')->value(),
+            ),
+        );
     }
 
-    public function item(Bag $bag, string $path, Downloads $downloads): BinaryFileResponse
+    /** Into an encrypted bag. Where no kind is named the look begins, which the Journal keeps. */
+    public function look(LookRequest $request, Bag $bag): JsonResponse
     {
-        $item = $downloads->item($bag, $path);
-        $file = $downloads->fileOf($bag, $item);
-        $type = self::SHOWN[strtolower(pathinfo($item->path, PATHINFO_EXTENSION))] ?? null;
-        $response = new BinaryFileResponse($file, 200, [
-            'Content-Type' => $type ?? 'application/octet-stream',
-            'X-Content-Type-Options' => 'nosniff',
-            'Content-Security-Policy' => "default-src 'none'; sandbox",
-        ]);
+        $passphrase = $request->passphrase('passphrase');
+        $kind = $request->fields()->maybeString('kind');
+        $inventory = $kind === null && $passphrase !== null
+            ? $this->looks->begin($bag, $passphrase, $request->person())
+            : $this->looks->inventory($bag, $passphrase);
 
-        return $response->setContentDisposition(
-            $type === null ? 'attachment' : 'inline',
-            basename($item->path),
-            (string) preg_replace('/[^A-Za-z0-9._-]/', '_', basename($item->path)),
+        return new JsonResponse(
+            new ItemsResource($inventory, $kind ?? '', $request->fields()->maybeString('find') ?? ''),
+            200,
+            self::KEPT_NOWHERE,
         );
+    }
+
+    public function item(Bag $bag, string $path): BinaryFileResponse
+    {
+        $item = $this->looks->item($bag, $path);
+
+        return ItemResponse::ofFile($item, $this->looks->fileOf($bag, $item));
+    }
+
+    public function lookAtItem(LookRequest $request, Bag $bag, string $path): StreamedResponse|BinaryFileResponse
+    {
+        $passphrase = $request->passphrase('passphrase');
+        if (! $bag->isEncrypted() || $passphrase === null) {
+            return $this->item($bag, $path);
+        }
+        $item = $this->looks->item($bag, $path, $passphrase);
+
+        return ItemResponse::sent($item, $this->looks->sending($bag, $item, $passphrase), self::KEPT_NOWHERE);
     }
 
     public function compare(Bag $bag, Bag $other): JsonResponse
     {
-        return new JsonResponse(new ComparisonResource($this->shelf->compare($bag, $other)));
+        return new JsonResponse(new ComparisonResource($this->looks->compare($bag, $other, null, null)));
+    }
+
+    public function compareOpened(LookRequest $request, Bag $bag, Bag $other): JsonResponse
+    {
+        $compared = $this->looks->compare(
+            $bag,
+            $other,
+            $request->passphrase('passphrase'),
+            $request->passphrase('otherPassphrase'),
+        );
+
+        return new JsonResponse(new ComparisonResource($compared), 200, self::KEPT_NOWHERE);
     }
 
     public function verify(ActRequest $request, Bag $bag): BagResource
@@ -122,7 +148,7 @@ final class ShelfController
 
     public function prove(PassphraseRequest $request, Bag $bag, Downloads $downloads): BagResource
     {
-        $downloads->prove($bag, $request->passphrase(), $request->person());
+        $downloads->prove($bag, $request->existing(), $request->person());
 
         return new BagResource($bag->refresh());
     }

@@ -14,7 +14,7 @@ final class PassphraseRequest extends ActRequest
     public function rules(): array
     {
         return [
-            'passphrase' => ['required', 'string', 'max:200'],
+            'passphrase' => ['required', 'string', 'max:1000'],
             'again' => ['nullable', 'string', 'same:passphrase'],
         ];
     }
@@ -28,10 +28,23 @@ final class PassphraseRequest extends ActRequest
         ];
     }
 
-    public function passphrase(): Passphrase
+    /** Of a bag that is to be closed with it: strong enough. */
+    public function fresh(): Passphrase
+    {
+        return $this->parsed(Passphrase::parse(...));
+    }
+
+    /** Of a bag that is closed already: whatever it was closed with. */
+    public function existing(): Passphrase
+    {
+        return $this->parsed(Passphrase::existing(...));
+    }
+
+    /** @param  callable(string): Passphrase  $as */
+    private function parsed(callable $as): Passphrase
     {
         try {
-            return Passphrase::parse($this->fields()->string('passphrase'));
+            return $as($this->fields()->string('passphrase'));
         } catch (WeakPassphrase $e) {
             throw ValidationException::withMessages(['passphrase' => $e->getMessage()]);
         }

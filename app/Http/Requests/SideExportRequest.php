@@ -22,7 +22,7 @@ final class SideExportRequest extends ActRequest
         return [
             'kinds' => ['required', 'array', 'min:1'],
             'kinds.*' => ['string', 'distinct', 'in:'.implode(',', $exported)],
-            'passphrase' => ['nullable', 'string', 'max:200'],
+            'passphrase' => ['nullable', 'string', 'max:1000'],
         ];
     }
 
@@ -36,11 +36,9 @@ final class SideExportRequest extends ActRequest
     {
         $text = (string) $this->fields()->maybeString('passphrase');
         try {
-            return $text === '' ? null : Passphrase::parse($text);
-        } catch (WeakPassphrase) {
-            throw ValidationException::withMessages([
-                'passphrase' => 'The passphrase does not open this bag: it is shorter than one can be.',
-            ]);
+            return $text === '' ? null : Passphrase::existing($text);
+        } catch (WeakPassphrase $e) {
+            throw ValidationException::withMessages(['passphrase' => $e->getMessage()]);
         }
     }
 }

@@ -8,22 +8,28 @@ use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Time\Rfc3339;
 
-/** The items of one kind of a bag, the first of them. */
+/** The items of one kind of a bag, or those that are looked for, the first of them. */
 final readonly class ItemsResource implements \JsonSerializable
 {
     private const SHOWN = 2000;
 
-    public function __construct(private Inventory $inventory, private string $kind)
+    /**
+     * @param  string  $kind  empty for all kinds, where something is looked for
+     * @param  string  $find  words that the path has
+     */
+    public function __construct(private Inventory $inventory, private string $kind, private string $find = '')
     {
     }
 
     public function jsonSerialize(): mixed
     {
-        $items = array_values(array_filter($this->inventory->items, fn (Item $i): bool => $i->kind === $this->kind));
+        $items = array_values(array_filter($this->inventory->items, $this->isWanted(...)));
 
         return [
+            'counts' => (object) $this->inventory->counts(),
             'items' => array_map(
                 static fn (Item $i): array => [
+                    'kind' => $i->kind,
                     'path' => $i->path,
                     'bytes' => $i->bytes,
                     'sha256' => $i->sha256,
@@ -33,5 +39,15 @@ final readonly class ItemsResource implements \JsonSerializable
             ),
             'more' => max(0, count($items) - self::SHOWN),
         ];
+    }
+
+    private function isWanted(Item $item): bool
+    {
+        $ofKind = $this->kind === '' ? $this->find !== '' : $item->kind === $this->kind;
+        $words = preg_split('/\s+/', mb_strtolower($this->find), -1, PREG_SPLIT_NO_EMPTY);
+        $path = mb_strtolower($item->path);
+        $lacks = array_filter($words === false ? [] : $words, static fn (string $w): bool => ! str_contains($path, $w));
+
+        return $ofKind && $lacks === [];
     }
 }

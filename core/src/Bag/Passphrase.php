@@ -14,6 +14,9 @@ final readonly class Passphrase
 
     private const LONGEST = 200;
 
+    /** As much as GnuPG takes over a file descriptor with room to spare. */
+    private const LONGEST_EVER = 1000;
+
     private const WORDS = 6;
 
     private function __construct(#[\SensitiveParameter] private string $text)
@@ -28,6 +31,20 @@ final readonly class Passphrase
             preg_match('/[\x00-\x1F\x7F]/', $text) === 1 => throw WeakPassphrase::characters(),
             mb_strlen($text) < self::SHORTEST => throw WeakPassphrase::short(self::SHORTEST),
             strlen($text) > self::LONGEST => throw WeakPassphrase::long(self::LONGEST),
+            default => new self($text),
+        };
+    }
+
+    /**
+     * Of a bag that is closed already: whatever it was closed with, however short.
+     *
+     * @throws WeakPassphrase where no bag can have been closed with it
+     */
+    public static function existing(#[\SensitiveParameter] string $text): self
+    {
+        return match (true) {
+            $text === '', preg_match('/[\x00\r\n]/', $text) === 1 => throw WeakPassphrase::characters(),
+            strlen($text) > self::LONGEST_EVER => throw WeakPassphrase::long(self::LONGEST_EVER),
             default => new self($text),
         };
     }

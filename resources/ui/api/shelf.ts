@@ -11,6 +11,20 @@ export const shelf = {
         take(client.GET('/shelf/{bag}/items', { params: { path: { bag }, query: { kind } } })),
     compare: (bag: string, other: string) =>
         take(client.GET('/shelf/{bag}/compare/{other}', { params: { path: { bag, other } } })),
+    find: (bag: string, find: string) =>
+        take(client.GET('/shelf/{bag}/items', { params: { path: { bag }, query: { find } } })),
+    /** Into an encrypted bag: the passphrase goes with every question and is kept nowhere. */
+    look: (bag: string, passphrase: string, about: { kind?: string; find?: string }) =>
+        take(client.POST('/shelf/{bag}/look', { ...of(bag), body: { passphrase, ...about } })),
+    lookAt: async (bag: string, kind: string, path: string, passphrase: string): Promise<Blob> =>
+        (await raw('POST', lookAddress(bag, kind, path), JSON.stringify({ passphrase }), 'application/json')).blob(),
+    compareOpened: (bag: string, other: string, passphrase: string | null, otherPassphrase: string | null) =>
+        take(
+            client.POST('/shelf/{bag}/compare/{other}', {
+                params: { path: { bag, other } },
+                body: { passphrase, otherPassphrase },
+            }),
+        ),
     verify: (bag: string) => take(client.POST('/shelf/{bag}/verify', of(bag))),
     prove: (bag: string, passphrase: string) =>
         take(client.POST('/shelf/{bag}/passphrase', { ...of(bag), body: { passphrase } })),
@@ -45,5 +59,7 @@ export const shelf = {
 };
 
 export const zipAddress = (bag: string) => `/api/v1/shelf/${encodeURIComponent(bag)}/zip`;
-export const itemAddress = (bag: string, kind: string, path: string) =>
-    `/api/v1/shelf/${encodeURIComponent(bag)}/items/${[kind, ...path.split('/')].map(encodeURIComponent).join('/')}`;
+const inBag = (bag: string, how: string, kind: string, path: string) =>
+    `/shelf/${encodeURIComponent(bag)}/${how}/${[kind, ...path.split('/')].map(encodeURIComponent).join('/')}`;
+export const itemAddress = (bag: string, kind: string, path: string) => `/api/v1${inBag(bag, 'items', kind, path)}`;
+const lookAddress = (bag: string, kind: string, path: string) => inBag(bag, 'look', kind, path);

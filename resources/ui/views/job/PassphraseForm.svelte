@@ -42,8 +42,8 @@
         </p>
         {#if !isNew}<p class="text-sm">{wanting.problem?.detail}</p>{/if}
         <p class="text-sm text-quiet">
-            At least 12 characters. Without it nobody opens this backup, we neither. It is held encrypted while a step
-            needs it, and then wiped.
+            {isNew ? 'At least 12 characters. ' : ''}Without it nobody opens this backup, we neither. It is held
+            encrypted while a step needs it, and then wiped.
         </p>
         <div class="mt-2 flex flex-wrap items-end gap-3">
             <label class="flex flex-1 flex-col"
@@ -53,7 +53,7 @@
                     name="passphrase"
                     autocomplete="off"
                     required
-                    minlength="12"
+                    minlength={isNew ? 12 : 1}
                     bind:value={passphrase}
                 /></label
             >

@@ -1,74 +1,186 @@
 <script lang="ts">
     import { createQuery } from '@tanstack/svelte-query';
+    import { onDestroy } from 'svelte';
     import { itemAddress, shelf } from '../../api/shelf';
     import type { Bag } from '../../api/types';
-    import { bytes, dayAndClock, kindName } from '../../parts/format';
+    import { bytes, counted, dayAndClock, kindName } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
+    import { session } from '../../shell/session.svelte';
 
+    /**
+     * What a bag holds. Into an encrypted one it is looked with its passphrase, which stays in this page's memory for
+     * the length of the look and goes with every question.
+     */
     let { bag }: { bag: Bag } = $props();
-    const kinds = $derived(Object.entries(bag.counts).filter(([, n]) => n > 0));
+    const encrypted = $derived(bag.encryption === 'openpgp');
+    let typed = $state('');
+    let passphrase = $state<string | null>(null);
     let picked = $state<string | null>(null);
-    const kind = $derived(picked ?? kinds[0]?.[0] ?? '');
-    const items = createQuery(() => ({
-        queryKey: ['shelf', bag.id, kind],
-        queryFn: () => shelf.items(bag.id, kind),
-        enabled: kind !== '' && bag.encryption === 'none',
-    }));
+    let find = $state('');
     let open = $state<{ path: string; text: string } | null>(null);
+    let wrong = $state<string | null>(null);
+    let opened = $state<Record<string, number> | null>(null);
+    let opening = $state(false);
+    let pictures = $state<Record<string, string>>({});
+
+    const counts = $derived(encrypted ? (opened ?? {}) : bag.counts);
+    const kinds = $derived(Object.entries(counts).filter(([, n]) => n > 0));
+    const kind = $derived(picked ?? kinds[0]?.[0] ?? '');
+    const looking = $derived(find.trim() !== '');
+    const items = createQuery(() => ({
+        queryKey: ['shelf', bag.id, 'inside', looking ? '' : kind, find.trim(), passphrase === null],
+        queryFn: () => {
+            const about = looking ? { find: find.trim() } : { kind };
+            return encrypted
+                ? shelf.look(bag.id, passphrase ?? '', { kind: '', ...about })
+                : looking
+                  ? shelf.find(bag.id, find.trim())
+                  : shelf.items(bag.id, kind);
+        },
+        enabled: kind !== '' && (!encrypted || passphrase !== null),
+        gcTime: encrypted ? 0 : 300_000,
+    }));
+    const listed = $derived(items.data?.items ?? []);
     const isPicture = (path: string) => /\.(jpe?g|png)$/i.test(path);
     const isText = (path: string) => /\.(vcf|ics|md|txt|jsonl?|csv)$/i.test(path);
+    const asPictures = $derived(!looking && (kind === 'photos' || kind === 'wallpaper'));
+    const shownPictures = $derived(asPictures ? listed.filter((i) => isPicture(i.path)).slice(0, 60) : []);
 
-    async function read(path: string) {
-        const answer = await fetch(itemAddress(bag.id, kind, path)).catch(() => null);
+    async function begin() {
+        opening = true;
+        wrong = null;
+        try {
+            opened = (await shelf.look(bag.id, typed, {})).counts;
+            passphrase = typed;
+        } catch (e) {
+            wrong = e instanceof Error ? e.message : String(e);
+        }
+        typed = '';
+        opening = false;
+    }
+
+    function end() {
+        passphrase = opened = open = picked = null;
+        find = '';
+        Object.values(pictures).forEach((p) => URL.revokeObjectURL(p));
+        pictures = {};
+    }
+    onDestroy(end);
+
+    async function text(of: string, path: string): Promise<string> {
+        if (passphrase !== null) return (await shelf.lookAt(bag.id, of, path, passphrase)).text();
+        const answer = await fetch(itemAddress(bag.id, of, path));
+        if (!answer.ok) throw new Error();
+        return answer.text();
+    }
+    async function read(of: string, path: string) {
+        const told = await text(of, path).catch(() => null);
         open = {
             path,
-            text: answer?.ok
-                ? (await answer.text()).slice(0, 20_000)
-                : 'This item cannot be read. Verify the bag, to see what is wrong.',
+            text: told?.slice(0, 20_000) ?? 'This item cannot be read. Verify the bag, to see what is wrong.',
         };
     }
+    // one after the other, since each opens the bag anew
+    $effect(() => {
+        const [look, of, wanted] = [passphrase, kind, shownPictures];
+        if (look === null) return;
+        let left = false;
+        void (async () => {
+            for (const i of wanted) {
+                if (left || pictures[`${of}/${i.path}`] !== undefined) continue;
+                const picture = await shelf.lookAt(bag.id, of, i.path, look).catch(() => null);
+                if (picture !== null && !left) pictures[`${of}/${i.path}`] = URL.createObjectURL(picture);
+            }
+        })();
+        return () => (left = true);
+    });
+    const source = (of: string, path: string) =>
+        encrypted ? pictures[`${of}/${path}`] : itemAddress(bag.id, of, path);
 </script>
 
-{#if bag.encryption === 'openpgp'}
-    <Notice
-        >This bag is encrypted. What it holds is told by its passphrase only: write kinds out in open formats to read
-        them.</Notice
-    >
+{#if encrypted && passphrase === null}
+    {#if session.mayAct}
+        <form
+            class="flex flex-wrap items-end gap-2"
+            aria-label="Look into this bag"
+            onsubmit={(e) => {
+                e.preventDefault();
+                void begin();
+            }}
+        >
+            <label class="flex flex-1 flex-col text-sm"
+                >Its passphrase<input
+                    class="field"
+                    type="password"
+                    name="look"
+                    autocomplete="off"
+                    required
+                    bind:value={typed}
+                /></label
+            >
+            <button class="act-quiet" disabled={opening || typed === ''}>{opening ? 'Opening…' : 'Look into it'}</button
+            >
+        </form>
+        <p class="mt-1 text-sm text-quiet">
+            This bag is encrypted. It is opened for this look only; the passphrase is kept nowhere.
+        </p>
+        {#if wrong !== null}<p class="mt-2 rounded-md bg-amber-wash p-2 text-amber" role="alert">{wrong}</p>{/if}
+    {:else}<Notice>This bag is encrypted. What it holds is told by its passphrase only.</Notice>{/if}
 {:else}
-    <div class="flex flex-wrap gap-1" role="group" aria-label="Kinds in this bag">
-        {#each kinds as [k, n] (k)}<button
-                class="rounded-full border px-3 py-0.5 text-sm {k === kind
-                    ? 'border-jade bg-jade-wash font-semibold'
-                    : 'border-edge'}"
-                aria-pressed={k === kind}
-                onclick={() => {
-                    picked = k;
-                    open = null;
-                }}>{kindName(k)} {n}</button
-            >{/each}
-    </div>
+    {#if encrypted}<p class="mb-2 flex items-center gap-3 text-sm">
+            <span class="flex-1">Opened for this look.</span><button class="act-quiet !min-h-9" onclick={end}
+                >End the look</button
+            >
+        </p>{/if}
+    <input
+        class="field mb-2 w-full !min-h-10"
+        type="search"
+        aria-label="Find in this bag"
+        placeholder="Find in this bag"
+        bind:value={find}
+    />
+    {#if !looking}<div class="flex flex-wrap gap-1" role="group" aria-label="Kinds in this bag">
+            {#each kinds as [k, n] (k)}<button
+                    class="rounded-full border px-3 py-0.5 text-sm {k === kind
+                        ? 'border-jade bg-jade-wash font-semibold'
+                        : 'border-edge'}"
+                    aria-pressed={k === kind}
+                    onclick={() => {
+                        picked = k;
+                        open = null;
+                    }}>{kindName(k)} {n}</button
+                >{/each}
+        </div>{/if}
     {#if items.isError}<div class="mt-2"><Notice tone="amber">{items.error.message}</Notice></div>{/if}
-    {#if kind === 'photos' || kind === 'wallpaper'}
+    {#if looking && items.data}<p class="text-sm text-quiet" role="status">
+            {listed.length === 0
+                ? `Nothing here has “${find.trim()}” in its name.`
+                : `${counted(listed.length + (items.data?.more ?? 0), 'item')} found`}
+        </p>{/if}
+    {#if asPictures}
         <ul class="mt-2 grid max-h-72 grid-cols-4 gap-2 overflow-auto">
-            {#each (items.data?.items ?? []).filter((i) => isPicture(i.path)).slice(0, 60) as i (i.path)}<li>
-                    <a href={itemAddress(bag.id, kind, i.path)} target="_blank" rel="noreferrer"
-                        ><img
-                            class="aspect-[3/2] w-full rounded object-cover"
-                            loading="lazy"
-                            src={itemAddress(bag.id, kind, i.path)}
-                            alt={i.path}
-                        /></a
-                    >
+            {#each shownPictures as i (i.path)}<li>
+                    {#if source(kind, i.path) !== undefined}<a
+                            href={source(kind, i.path)}
+                            target="_blank"
+                            rel="noreferrer"
+                            ><img
+                                class="aspect-[3/2] w-full rounded object-cover"
+                                loading="lazy"
+                                src={source(kind, i.path)}
+                                alt={i.path}
+                            /></a
+                        >{:else}<span class="block aspect-[3/2] w-full rounded bg-sunken" title={i.path}></span>{/if}
                 </li>{/each}
         </ul>
     {:else}
         <ul class="mt-2 max-h-40 overflow-auto text-sm">
-            {#each items.data?.items ?? [] as i (i.path)}<li class="flex gap-3 border-t border-edge py-0.5">
+            {#each listed as i (i.kind + i.path)}<li class="flex gap-3 border-t border-edge py-0.5">
                     <span class="flex-1 truncate font-mono"
                         >{#if isText(i.path)}<button
                                 class="underline decoration-edge underline-offset-4"
-                                onclick={() => read(i.path)}>{i.path}</button
-                            >{:else}{i.path}{/if}</span
+                                onclick={() => read(i.kind, i.path)}>{looking ? `${i.kind}/` : ''}{i.path}</button
+                            >{:else}{looking ? `${i.kind}/` : ''}{i.path}{/if}</span
                     ><span class="text-quiet">{bytes(i.bytes)}</span><span class="text-quiet"
                         >{dayAndClock(i.modifiedAt)}</span
                     >

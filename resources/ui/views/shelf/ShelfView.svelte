@@ -114,7 +114,7 @@
                 </table>
             {/if}
             {#if pair.length === 2 && pair[0] && pair[1]}<div class="border-t border-edge p-2 pt-4">
-                    <CompareBags one={pair[0]} other={pair[1]} />
+                    {#key `${pair[0].id} ${pair[1].id}`}<CompareBags one={pair[0]} other={pair[1]} />{/key}
                 </div>{:else if pair.length === 1}<p class="p-2 text-sm text-quiet">
                     Mark one more bag to compare the two.
                 </p>{/if}
@@ -128,7 +128,7 @@
                                     <span class="font-mono break-all">{f.path}</span>: {f.code}
                                 </li>{/each}
                         </ul>{/if}
-                    <BagInside bag={chosen} />
+                    {#key chosen.id}<BagInside bag={chosen} />{/key}
                     {#if session.mayAct}<div class="mt-3">
                             <BagActs
                                 bag={chosen}

@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Shelf;
+
+use App\Facts\PassphraseLocker;
+use App\Journal\Deed;
+use App\Journal\Evidence;
+use App\Journal\Journal;
+use App\Models\Bag;
+use App\Models\User;
+use App\Ports\BagStore;
+use App\Refusal\Refusal;
+use JadeStep\Core\Bag\BagContent;
+use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\Comparison;
+use JadeStep\Core\Bag\EncryptedContent;
+use JadeStep\Core\Bag\Inventory;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Passphrase;
+use JadeStep\Core\Bag\PlainContent;
+use JadeStep\Core\Bag\Reconciliation;
+
+/**
+ * Looking into bags. An encrypted one is opened for the length of one look, with the passphrase that comes with the
+ * question and is kept nowhere; nothing of it lies on the disk in the clear.
+ */
+final readonly class Looks
+{
+    public function __construct(private BagStore $bags, private Journal $journal)
+    {
+    }
+
+    /** @param  Passphrase|null  $passphrase  which a plain bag does not want */
+    public function content(Bag $bag, ?Passphrase $passphrase): BagContent
+    {
+        $folder = $this->bags->folder($bag->id);
+        is_dir($folder)
+            || throw Refusal::notNow('The bag is not on the disk any more. Verify it, to see what is wrong.');
+
+        return $bag->isEncrypted()
+            ? new EncryptedContent(
+                $folder,
+                PassphraseLocker::with(
+                    $passphrase ?? throw Refusal::notNow(
+                        "\"{$bag->label}\" is encrypted: what it holds is told by its passphrase only. Give it.",
+                    ),
+                ),
+            )
+            : new PlainContent(BagReader::open($folder));
+    }
+
+    public function inventory(Bag $bag, ?Passphrase $passphrase = null): Inventory
+    {
+        return $this->content($bag, $passphrase)->inventory();
+    }
+
+    /** A look into an encrypted bag begins. */
+    public function begin(Bag $bag, Passphrase $passphrase, User $by): Inventory
+    {
+        $inventory = $this->inventory($bag, $passphrase);
+        $this->journal->noteDeed(Deed::LookIntoBag, $by, new Evidence(['bag' => $bag->id]), $bag->serial);
+
+        return $inventory;
+    }
+
+    /** What one has that the other lacks, by kind and item. */
+    public function compare(Bag $one, Bag $other, ?Passphrase $ofOne, ?Passphrase $ofOther): Comparison
+    {
+        return Reconciliation::compare($this->inventory($one, $ofOne), $this->inventory($other, $ofOther), []);
+    }
+
+    public function item(Bag $bag, string $key, ?Passphrase $passphrase = null): Item
+    {
+        foreach ($this->inventory($bag, $passphrase)->items as $item) {
+            if ($item->key() === $key) {
+                return $item;
+            }
+        }
+        throw Refusal::notNow('The bag has no such item.');
+    }
+
+    /** Of a plain bag: the file that an item lies in. */
+    public function fileOf(Bag $bag, Item $item): string
+    {
+        return $this->bags->folder($bag->id)."/data/{$item->stored()}";
+    }
+
+    /** @return callable(): void which sends the item of an encrypted bag, once it is seen to be as it was written */
+    public function sending(Bag $bag, Item $item, Passphrase $passphrase): callable
+    {
+        $content = new EncryptedContent($this->bags->folder($bag->id), PassphraseLocker::with($passphrase));
+
+        return static fn () => $content->item($item, static function (string $piece): void {
+            echo $piece;
+            flush();
+        });
+    }
+}
