@@ -34,6 +34,7 @@ final readonly class AftercareOfJob
             return [];
         }
         $record = $job->aftercare ?? AftercareRecord::none();
+        $newer = self::sealedNewer($job);
         $items = Aftercare::of(
             $job->device,
             $return->promise->losses,
@@ -44,8 +45,8 @@ final readonly class AftercareOfJob
             $record->ownerLock,
             $record->betaEnrolled,
             self::signIns($job->device, $runs),
-            self::shelf($job),
-            self::sealedNewer($job),
+            self::shelf($job, $newer),
+            $newer === null ? null : self::kept($newer),
             $this->clock->now(),
         );
 
@@ -73,18 +74,21 @@ final readonly class AftercareOfJob
         return [...array_values(array_map(static fn (App $a): string => $a->name, $apps)), 'bank and mail'];
     }
 
-    /** @return list<string> */
-    private static function shelf(BenchJob $job): array
+    /**
+     * @param  Bag|null  $apart  one that is told of by itself
+     * @return list<string>
+     */
+    private static function shelf(BenchJob $job, ?Bag $apart): array
     {
         $bags = Bag::originals()
             ->where('serial', $job->serial)
             ->get()
-            ->filter(static fn (Bag $b): bool => $b->state->proven());
+            ->filter(static fn (Bag $b): bool => $b->state->proven() && $b->id !== $apart?->id);
 
         return array_values($bags->map(self::kept(...))->all());
     }
 
-    private static function sealedNewer(BenchJob $job): ?string
+    private static function sealedNewer(BenchJob $job): ?Bag
     {
         $own = $job->safetyBag();
         $newer =
@@ -92,7 +96,7 @@ final readonly class AftercareOfJob
             && $job->proof !== null
             && Version::parse($own->made_on)->isAbove($job->proof->afterVersion);
 
-        return $newer ? self::kept($own) : null;
+        return $newer ? $own : null;
     }
 
     private static function kept(Bag $b): string

@@ -9,6 +9,7 @@ use App\Journal\Deed;
 use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\Bag;
+use App\Models\BenchJob;
 use App\Models\SideExportRecord;
 use App\Models\User;
 use App\Ports\BagStore;
@@ -88,6 +89,7 @@ final readonly class Downloads
                 $by,
                 new Evidence(['bag' => $bag->id, 'kinds' => array_column($kinds, 'value')]),
                 $bag->serial,
+                BenchJob::query()->find($bag->bench_job_id),
             );
             foreach ($kinds as $kind) {
                 SideExportRecord::query()->create([

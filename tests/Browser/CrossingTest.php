@@ -72,7 +72,8 @@ final class CrossingTest extends BrowserTestCase
             ->see('enter again');
         $this->assertAccessible('hand over');
         self::assertSame('8.7.0', self::rig('/devices/SKL-0042')['version']);
-        $b->press('Hand over and end the job')->see('Ended')->see('Nothing is missing.');
+        $b->press('Hand over and end the job')
+            ->press('Hand over with them open')->see('Ended')->see('Nothing is missing.');
     }
 
     public function test_progress_survives_a_reload_and_colours_can_be_changed(): void

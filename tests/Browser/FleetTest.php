@@ -75,7 +75,8 @@ final class FleetTest extends BrowserTestCase
         }
         foreach ($jobs as $serial => $id) {
             $b->visit("/jobs/{$id}/hand-over")->see('Item by item');
-            $b->press('Hand over and end the job')->see('Jobs in progress');
+            $b->press('Hand over and end the job')
+                ->press('Hand over with them open')->see('Jobs in progress');
         }
         $b->visit('/')->see('No job is in progress');
 
@@ -103,6 +104,7 @@ final class FleetTest extends BrowserTestCase
         $b->visit("/jobs/{$id}/hand-over")
             ->see('Nothing is missing.')
             ->press('Hand over and end the job')
+            ->press('Hand over with them open')
             ->see('Ended');
         self::assertSame('9.3.0', self::rig('/devices/SKL-0088')['version']);
     }

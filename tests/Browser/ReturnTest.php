@@ -76,7 +76,8 @@ final class ReturnTest extends BrowserTestCase
         );
         $b->press('Put it back');
         $b->visit("/jobs/{$id}/hand-over")->see('Nothing is missing.', 60);
-        $b->press('Hand over and end the job')->see('Ended')->see('Nothing is missing.');
+        $b->press('Hand over and end the job')
+            ->press('Hand over with them open')->see('Ended')->see('Nothing is missing.');
         self::assertSame('done', $this->state($id));
     }
 
@@ -126,7 +127,8 @@ final class ReturnTest extends BrowserTestCase
         $this->assertAccessible('hand over with named losses');
         $this->assertPrintsWell($id);
 
-        $b->visit("/jobs/{$id}/hand-over")->press('Hand over and end the job')->see('Ended');
+        $b->visit("/jobs/{$id}/hand-over")->press('Hand over and end the job')
+            ->press('Hand over with them open')->see('Ended');
         self::assertSame('done-with-losses', $this->state($id));
         $b->find(WebDriverBy::cssSelector('input[type="search"]'))->sendKeys('watch roster');
         $b->see('Without ')->see(self::WEARABLE);

@@ -181,7 +181,7 @@ enum CheckCode: string
             self::SealedCopy => 'Seal the verified backup.',
             self::PassphraseProven => 'Give the passphrase once more, so that it opens this very bag; if it is '
                 .'lost, back up again with another.',
-            self::SideExports => 'Write these kinds out and keep the files: the plan brings them back from there.',
+            self::SideExports => 'Write these kinds out and keep the files, as was chosen with the route.',
             self::AccessoryAccepted => 'Accept by name that these accessories lose their pairing, or choose '
                 .'another route.',
             self::AppsAccepted => 'Accept by name that these apps do not come back, or choose another route.',

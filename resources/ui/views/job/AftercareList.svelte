@@ -18,6 +18,8 @@
         mutationFn: (p: AftercarePoint) => handover.say(job.id, p.code, p.state === 'open'),
         ...shown,
     }));
+    // for thirty days after the hand-over too
+    const mayTick = $derived(mayAct && job.may['tick-aftercare'].allowed);
     const icons = { open: Circle, seen: Eye, attested: Check, told: Info };
     const open = $derived(told.aftercare.filter((p) => p.state === 'open').length);
 </script>
@@ -50,7 +52,7 @@
                                 : `, says ${p.by}, ${dayAndClock(p.at ?? '')}`}</span
                         >{/if}</span
                 >
-                {#if mayAct && job.state === 'open' && (p.state === 'open' || p.state === 'attested')}<button
+                {#if mayTick && (p.state === 'open' || p.state === 'attested')}<button
                         class="act-quiet !min-h-9 shrink-0"
                         aria-label="{p.state === 'open' ? 'Done' : 'Take back'}: {p.words}"
                         onclick={() => say.mutate(p)}>{p.state === 'open' ? 'Done' : 'Take back'}</button

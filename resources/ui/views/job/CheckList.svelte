@@ -1,19 +1,22 @@
 <script lang="ts">
     import { Check as Tick, CircleHelp, CircleSlash, UserCheck } from '@lucide/svelte';
     import Countdown from '../../parts/Countdown.svelte';
-    import type { Check } from '../../api/types';
+    import type { Check, Job } from '../../api/types';
+    import WriteOutForm from './WriteOutForm.svelte';
     import { ATTESTED_CHECKS, CHECK, CHECK_STATE } from '../../api/words';
 
     let {
         checks,
         may,
         lockDelayEndsAt = null,
+        writeOut = null,
         onattest,
         ontakeback,
     }: {
         checks: Check[];
         may: { attest: boolean; takeBack: boolean };
         lockDelayEndsAt?: string | null;
+        writeOut?: Job | null;
         onattest: (code: string) => void;
         ontakeback: (code: string) => void;
     } = $props();
@@ -37,7 +40,7 @@
                     class="block text-sm">{c.mend} {c.evidence}</span
                 >{#if c.code === 'lock-delay' && lockDelayEndsAt !== null}<span class="block text-sm"
                         ><Countdown until={lockDelayEndsAt} ahead="the delay ends in" past="the delay ended" /></span
-                    >{/if}</span
+                    >{/if}{#if c.code === 'side-exports' && writeOut !== null}<WriteOutForm job={writeOut} />{/if}</span
             >
             {#if may.attest && ATTESTED_CHECKS.includes(c.code)}<button
                     class="act-quiet shrink-0"

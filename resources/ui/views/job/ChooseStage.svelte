@@ -37,6 +37,9 @@
         ([route, lookFirst]: [Route, boolean]) => api.accept(job.id, route, lookFirst),
         (j) => void push(`/jobs/${j.id}`),
     );
+    const writeOut = jobAct((kinds: string[]) =>
+        api.backup(job.id, { ...job.backup, sideExports: [...new Set([...job.backup.sideExports, ...kinds])] }),
+    );
     const goesUp = $derived(job.goal !== null && 'exact' in job.goal && job.goal.exact === job.keptFromNewer?.madeOn);
     const what = new WhatIf(() => job.id);
     let pretending = $state(false);
@@ -151,6 +154,7 @@
                     mayTake={open && session.mayAct && !pretended}
                     busy={accept.isPending}
                     onchoose={(id) => (picked = id)}
+                    onwriteout={planning && job.may['choose-backup'].allowed ? (kinds) => writeOut.mutate(kinds) : null}
                     ontake={(r, lookFirst) => accept.mutate([r, lookFirst])}
                 />
                 {#if job.waitingForDevice}<p class="mt-2 text-sm text-quiet">

@@ -2,11 +2,21 @@
     import { FileText } from '@lucide/svelte';
     import { push } from 'svelte-spa-router';
     import { handover } from '../../api/handover';
-    import type { Job, Kind } from '../../api/types';
+    import type { AftercarePoint, Job, Kind } from '../../api/types';
     import { kindName } from '../../parts/format';
     import { jobAct } from './job.svelte';
 
-    let { job, losses, mayAct }: { job: Job; losses: string[]; mayAct: boolean } = $props();
+    /** `points` are those of the aftercare that are still to be done: ending with them asks first. */
+    let {
+        job,
+        losses,
+        points,
+        mayAct,
+    }: { job: Job; losses: string[]; points: AftercarePoint[] | null; mayAct: boolean } = $props();
+    let asked = $state(false);
+    const openWords = $derived(
+        points?.length === 1 ? 'One point of the aftercare is' : `${points?.length ?? 0} points of the aftercare are`,
+    );
     const end = jobAct(
         () => handover.end(job.id, accepted),
         () => void push('/'),
@@ -42,10 +52,30 @@
     {/if}
     <div class="mt-2 flex flex-wrap gap-2">
         <a class="act-quiet" href="#/jobs/{job.id}/sheet"><FileText size={17} aria-hidden="true" />Hand-over sheet</a>
-        {#if ready && mayAct}<button
+        {#if ready && mayAct && !asked}<button
                 class="act flex-1"
-                disabled={end.isPending || open.length > 0}
-                onclick={() => end.mutate()}>Hand over and end the job</button
+                disabled={end.isPending || points === null || open.length > 0}
+                onclick={() => (points !== null && points.length > 0 ? (asked = true) : end.mutate())}
+                >Hand over and end the job</button
             >{/if}
     </div>
+    {#if asked && points !== null && ready && mayAct}<div
+            class="mt-2 rounded-md bg-amber-wash p-3 text-amber"
+            role="alertdialog"
+            aria-label="Open points"
+        >
+            <p class="font-semibold">
+                {openWords} still to be done.
+            </p>
+            <ul class="list-disc pl-5 text-sm">
+                {#each points as p (p.code)}<li>{p.words}</li>{/each}
+            </ul>
+            <p class="mt-1 text-sm">They stand on the owner’s sheet, and can be ticked for 30 days.</p>
+            <div class="mt-2 flex flex-wrap gap-2">
+                <button class="act-quiet !text-ink" onclick={() => (asked = false)}>Not yet</button>
+                <button class="act flex-1" disabled={end.isPending || open.length > 0} onclick={() => end.mutate()}
+                    >Hand over with them open</button
+                >
+            </div>
+        </div>{/if}
 </section>

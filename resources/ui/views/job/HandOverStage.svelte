@@ -63,7 +63,12 @@
                     A backup that was kept from the newer version can still be put back.
                     <a class="underline underline-offset-4" href="#/jobs/{job.id}/return">See what there is</a>
                 </p>{/if}
-            <EndPanel {job} losses={told.data?.losses ?? []} mayAct={session.mayAct} />
+            <EndPanel
+                {job}
+                losses={told.data?.losses ?? []}
+                points={told.data?.aftercare.filter((p) => p.toDo && p.state === 'open') ?? null}
+                mayAct={session.mayAct}
+            />
             {#if told.isError && !told.data}<Notice tone="amber">{told.error.message}</Notice>{/if}
             {#if told.data}<AftercareList {job} told={told.data} proven={proven ?? 0} mayAct={session.mayAct} />{/if}
         </div>

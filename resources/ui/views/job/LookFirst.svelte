@@ -17,7 +17,8 @@
         {#if session.mayAct && job.may['end-look'].allowed}<button
                 class="act-quiet"
                 disabled={end.isPending}
-                onclick={() => end.mutate()}>Go on with the return</button
+                onclick={() => end.mutate()}
+                >{job.position === 'looking-first' ? 'Go on with the return' : 'Do not hold the return'}</button
             >{/if}
         <span class="text-quiet">Held: the device is looked at as new before anything is put back.</span>
     </p>{/if}

@@ -1,6 +1,6 @@
 <script lang="ts">
     import type { Job, Route } from '../../api/types';
-    import { BY_HAND_OUTCOMES } from '../../api/words';
+    import { BY_HAND_OUTCOMES, EXPORTED_KINDS } from '../../api/words';
     import { accessoryName, appName, bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
     import CrossingPath from './CrossingPath.svelte';
 
@@ -14,6 +14,7 @@
         busy,
         onchoose,
         ontake,
+        onwriteout = null,
     }: {
         routes: Route[];
         device: Job['device'];
@@ -24,9 +25,13 @@
         busy: boolean;
         onchoose: (id: string) => void;
         ontake: (route: Route, lookFirst: boolean) => void;
+        onwriteout?: ((kinds: string[]) => void) | null;
     } = $props();
 
     let lookFirst = $state(false);
+    /** Of what would be lost, what can be written out first, so that it comes back from there. */
+    const savable = (r: Route) =>
+        r.base === null || r.base.treatment === 'none' ? [] : r.losses.lost.filter((k) => EXPORTED_KINDS.includes(k));
     const names = (list: string[]) => (list.length === 0 ? 'nothing' : list.map(kindName).join(', '));
     const lost = (r: Route) => [
         ...r.losses.lost,
@@ -138,7 +143,15 @@
                         {:else if r.id !== chosen}<button class="act-quiet w-full" onclick={() => onchoose(r.id)}
                                 >Look at this route</button
                             >
-                        {:else if mayTake}{#if r.base !== null}<label class="flex min-h-9 items-center gap-2"
+                        {:else if mayTake}{#if savable(r).length > 0 && onwriteout !== null}<button
+                                    class="act-quiet mb-1 w-full"
+                                    disabled={busy}
+                                    onclick={() => onwriteout(savable(r))}
+                                    >Write {savable(r).map(kindName).join(', ')} out, and {savable(r).length ===
+                                    lost(r).length
+                                        ? 'nothing is lost'
+                                        : 'they are not lost'}</button
+                                >{/if}{#if r.base !== null}<label class="flex min-h-9 items-center gap-2"
                                     ><input
                                         type="checkbox"
                                         class="h-5 w-5 accent-[var(--jade)]"

@@ -72,6 +72,7 @@
                     <CheckList
                         checks={job.checks}
                         lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null}
+                        writeOut={session.mayAct && job.state === 'open' ? job : null}
                         may={{
                             attest: session.mayAct && job.may.attest.allowed,
                             takeBack: session.mayAct && job.may['take-back-attestation'].allowed,

@@ -11,6 +11,8 @@
         queryKey: ['sheet', params.id],
         queryFn: () => handover.sheet(Number(params.id)),
     }));
+    const title = (s: Sheet) =>
+        s.job.state === 'open' ? '' : s.job.state === 'unfinished' ? ', given back unfinished' : ', handed over';
     type Line = Sheet['kinds'][number];
     const ended = (k: Line) => {
         if (BY_HAND_OUTCOMES.includes(k.outcome)) return OUTCOME_SHORT[k.outcome];
@@ -41,13 +43,21 @@
         aria-label="Hand-over sheet"
     >
         <header class="flex items-baseline gap-4 border-b-2 border-jade pb-2">
-            <h1 class="flex-1">Your {s.device.modelName}, handed over</h1>
+            <h1 class="flex-1">Your {s.device.modelName}{title(s)}</h1>
             <p class="text-sm">{day(s.job.endedAt ?? s.writtenAt)}</p>
         </header>
+        {#if s.job.state === 'open'}<p
+                class="mt-2 rounded-md border-2 border-dashed border-amber-mark px-3 py-1 text-amber"
+                data-draft
+            >
+                Draft. The device has not been handed over yet, and what stands here may still change.
+            </p>{/if}
         <p class="mt-1 text-sm text-quiet">
             Serial <span class="font-mono">{s.device.serial}</span>, job {s.job.id}; taken in {dayAndClock(
                 s.job.takenInAt,
-            )} by {s.job.takenInBy}{s.job.endedBy === null ? '' : `, handed over by ${s.job.endedBy}`}.
+            )} by {s.job.takenInBy}{s.job.endedBy === null
+                ? ''
+                : `, ${s.job.state === 'unfinished' ? 'given back' : 'handed over'} by ${s.job.endedBy}`}.
         </p>
         <div class="mt-4 grid grid-cols-[auto_auto_1fr] items-center gap-x-6 rounded-md bg-sunken px-4 py-3">
             <p>
