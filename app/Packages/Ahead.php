@@ -12,7 +12,7 @@ use App\Models\HeldPackage;
 use App\Models\PackageState;
 use App\Models\User;
 use App\Ports\Exception\Declined;
-use App\Ports\Exception\LinkLost;
+use App\Ports\Exception\FetchCut;
 use App\Refusal\Refusal;
 use Psr\Clock\ClockInterface;
 
@@ -53,7 +53,7 @@ final readonly class Ahead
             $package = HeldPackage::query()->find($sha256);
             $package?->ahead === true && $this->fetching->fetch($sha256, static function (): void {
             }) ? $package->update(['ahead' => false]) : null;
-        } catch (LinkLost|Declined) {
+        } catch (FetchCut|Declined) {
             // what was wrong stands with the package; a lost line is tried again by the next look, a refusal is not
         }
     }

@@ -9,6 +9,7 @@ use App\Models\HeldPackage;
 use App\Models\PackageState;
 use App\Models\Vendor;
 use App\Ports\Exception\Declined;
+use App\Ports\Exception\FetchCut;
 use App\Ports\Exception\LinkLost;
 use App\Ports\PackageCache;
 use App\Ports\PracticeRig;
@@ -43,7 +44,7 @@ final readonly class Fetching
      * @param  callable(PhaseCode, int): void  $progress  told what is done, and the bytes done
      * @return bool false where another worker fetches it now
      *
-     * @throws LinkLost|Declined
+     * @throws FetchCut|Declined
      */
     public function fetch(string $sha256, callable $progress, ?int $benchId = null, ?int $jobId = null): bool
     {
@@ -84,12 +85,14 @@ final readonly class Fetching
                 'state' => $e instanceof Declined ? PackageState::Failed : PackageState::Wanted,
                 'bytes_per_second' => null,
                 'problem' => Problem::told(
-                    $e instanceof Declined ? $e->reason : ProblemCode::LinkLost->value,
+                    $e instanceof Declined ? $e->reason : ProblemCode::DownloadCut->value,
                     $e->getMessage(),
                 ),
             ]);
 
-            throw $e;
+            throw $e instanceof Declined
+                ? $e
+                : FetchCut::at((int) @filesize($this->cache->part($sha256)), $package->bytes, $e);
         } finally {
             flock($lock, LOCK_UN);
         }
@@ -147,7 +150,7 @@ final readonly class Fetching
                 $this->rates->moved(Measured::Link, $done - $from, microtime(true) - $started, $benchId, $jobId);
             }
         }
-        $done >= $package->bytes || throw LinkLost::to('The vendor\'s service broke the fetch off and');
+        $done >= $package->bytes || throw new LinkLost('the vendor\'s service ended it before all had come.');
     }
 
     /** A stand-in gives packages faster than any line. */

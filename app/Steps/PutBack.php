@@ -85,9 +85,15 @@ final readonly class PutBack implements Step
         if (! $end->succeeded()) {
             $step->remember(operation: null); // a new try commits anew
 
+            $what = $end->error === 'cable-out'
+                ? 'The cable came out while the device was taking the data in, and it broke the return off. Put it in '
+                    .'again, another one if need be'
+                : 'The device broke the return off while it was taking the data in';
+
             return StepEnd::failed(
                 ProblemCode::ReturnFailed,
-                'The device broke the return off. The backup is untouched: try again.',
+                "{$what}. What it has of it is not whole; the backup is untouched. Try again, and all of it is put "
+                    .'back anew; or choose another backup.',
             );
         }
         $memory = $step->memory();

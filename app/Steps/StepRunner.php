@@ -13,6 +13,7 @@ use App\Ledger\StepLedger;
 use App\Models\JobStep;
 use App\Ports\DeviceLink;
 use App\Ports\Exception\Declined;
+use App\Ports\Exception\FetchCut;
 use App\Ports\Exception\LinkLost;
 use App\Ports\Work;
 use Illuminate\Contracts\Container\Container;
@@ -62,7 +63,14 @@ final readonly class StepRunner
                 ->make(StepClasses::stepFor($step->code))
                 ->run(new RunningStep($step->job, $step, $this->ledger));
         } catch (LinkLost $e) {
-            return $this->lineLost($step, "{$e->getMessage()} {$this->whereToLook($step)} It goes on by itself.");
+            return $this->lineLost($step, "{$e->getMessage()} Check the cable and the port. It goes on by itself.");
+        } catch (FetchCut $e) {
+            return StepEnd::waiting(
+                self::LOOK_AGAIN_SECONDS,
+                ProblemCode::DownloadCut,
+                "{$e->getMessage()} It goes on from there by itself. If it stays away, look at this bench's network, "
+                    .'or bring the package in from a file.',
+            );
         } catch (SourceStalled $e) {
             return $this->lineLost($step, "{$e->getMessage()} Check the cable and the port; it goes on by itself.");
         } catch (Declined $e) {
@@ -83,16 +91,9 @@ final readonly class StepRunner
         }
     }
 
-    private function whereToLook(JobStep $step): string
-    {
-        return $step->code === StepCode::FetchPackage
-            ? 'Look at this bench\'s network, or bring the package in from a file.'
-            : 'Check the cable and the port.';
-    }
-
     private function lineLost(JobStep $step, string $words): StepEnd
     {
-        $step->code === StepCode::FetchPackage || $step->job->update(['link_lost_at' => $this->clock->now()]);
+        $step->job->update(['link_lost_at' => $this->clock->now()]);
 
         return StepEnd::waiting(self::LOOK_AGAIN_SECONDS, ProblemCode::LinkLost, $words);
     }

@@ -88,7 +88,10 @@ final readonly class EncryptedContent implements BagContent
         $superseded = $this->superseded();
         foreach (Listing::matching("{$this->folder}/data/{$wanted->kind}-*.tar.gpg") as $segment) {
             $place = basename($segment, '.tar.gpg').' '.$wanted->stored();
-            isset($superseded[$place]) || $this->entries($segment, static function (
+            if (isset($superseded[$place])) {
+                continue;
+            }
+            $this->entries($segment, static function (
                 string $path,
                 int $size,
                 callable $read,

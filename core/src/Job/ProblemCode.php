@@ -26,6 +26,8 @@ enum ProblemCode: string
     case BackupUnverified = 'backup-unverified';
     case CountsDiffer = 'counts-differ';
     case EraseLineClosed = 'erase-line-closed';
+    /** What was fetched from a vendor's service broke off, and goes on by itself. */
+    case DownloadCut = 'download-cut';
     case PackageAltered = 'package-altered';
     case PermitRefused = 'permit-refused';
     case RecoveryWanted = 'recovery-wanted';
@@ -73,7 +75,7 @@ enum ProblemCode: string
             self::RecoveryNotSeen,
             self::RecoveryLeft => Who::AtDevice,
             self::OwnerAccountWanted, self::OwnerLockOn, self::CloudReturnWanted, self::SyncWanted => Who::Owner,
-            self::WorkFolderHeld => Who::Nobody,
+            self::WorkFolderHeld, self::DownloadCut => Who::Nobody,
             self::ConsentRefused,
             self::PassphraseWanted,
             self::BackupMissing,
@@ -122,6 +124,7 @@ enum ProblemCode: string
             self::OwnerLockOn,
             self::ContentChanging,
             self::WorkFolderHeld,
+            self::DownloadCut,
             self::RecoveryLeft => null,
             self::PlugInWanted => Act::AttachDevice,
             self::PassphraseWanted => Act::GivePassphrase,
@@ -160,6 +163,6 @@ enum ProblemCode: string
     /** A line that breaks mostly comes back by itself: for that nobody is called at once. */
     public function patienceSeconds(): int
     {
-        return $this === self::LinkLost ? 10 : 0;
+        return in_array($this, [self::LinkLost, self::DownloadCut], true) ? 10 : 0;
     }
 }

@@ -113,6 +113,7 @@ final readonly class NextHand
             ProblemCode::OwnerAccountWanted => 'The owner’s account is wanted on the device',
             ProblemCode::OwnerLockOn => 'Switch the owner lock off',
             ProblemCode::LinkLost, ProblemCode::DeviceNotSeen => 'The device is not seen',
+            ProblemCode::DownloadCut => 'The download was cut off',
             ProblemCode::NotRecognised => 'Unplug the device and plug it in again',
             ProblemCode::ReturnWanted => Act::ChooseReturn->label(),
             ProblemCode::InstallWanted => 'The last yes: install now, or leave',

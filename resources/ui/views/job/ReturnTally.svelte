@@ -9,7 +9,9 @@
     const say = jobAct((to: { what: string; state: 'attested' | 'not-waited' | 'refused' }) =>
         returns.say(job.id, to.what, to.state),
     );
-    const kinds = $derived(Object.entries(told.tally));
+    // what was sent to a device that then broke it off, or refused it, is not there
+    const failed = $derived(job.steps.some((s) => s.code === 'put-back' && s.state === 'failed'));
+    const kinds = $derived(failed ? [] : Object.entries(told.tally));
     const overlays = $derived(Object.entries(told.overlays));
     const overlayWords = (o: Return['overlays'][string]) =>
         `${OVERLAY_STATE[o.state]}${o.by === null ? '' : `, says ${o.by}`}, ${o.there} of ${o.before}`;
