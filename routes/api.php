@@ -13,6 +13,7 @@ use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\ReturnController;
 use App\Http\Controllers\RigController;
 use App\Http\Controllers\SafeguardController;
+use App\Http\Controllers\ScanController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\VendorController;
@@ -52,6 +53,7 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
     Route::get('/almanac/vendors/{vendor}/catalogue', [AlmanacController::class, 'catalogue']);
     Route::get('/almanac/calendar.ics', [AlmanacController::class, 'calendar']);
     Route::get('/vendors', [VendorController::class, 'index']);
+    Route::get('/scan', ScanController::class);
     Route::get('/shelf', [ShelfController::class, 'index']);
     Route::get('/shelf/{bag}/items', [ShelfController::class, 'items']);
     Route::get('/shelf/{bag}/compare/{other}', [ShelfController::class, 'compare']);
@@ -68,6 +70,7 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
         Route::post('/intake', [IntakeController::class, 'byHand']);
         Route::post('/intake/batch/preview', [IntakeController::class, 'preview']);
         Route::post('/intake/batch', [IntakeController::class, 'open']);
+        Route::put('/jobs/{job}/about', [IntakeController::class, 'describe']);
         Route::put('/jobs/{job}/said', [IntakeController::class, 'correct']);
         Route::put('/jobs/{job}/device', [IntakeController::class, 'attach']);
         Route::delete('/jobs/{job}/flag', [JobController::class, 'seeChanges']);

@@ -28,6 +28,7 @@ use JadeStep\Core\Exchange\ProofDocument;
 use JadeStep\Core\Exchange\RouteDocument;
 use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\Record\AboutDevice;
 use JadeStep\Core\Job\Record\AcceptedLosses;
 use JadeStep\Core\Job\Record\AcceptedPlan;
 use JadeStep\Core\Job\Record\AftercareRecord;
@@ -94,6 +95,7 @@ use JadeStep\Core\Version\Version;
  * @property AlmanacFlag|null $flag what changed in the almanac since somebody looked
  * @property BackupChoice|null $backup
  * @property CloudWord|null $cloud
+ * @property AboutDevice|null $about what people note of the device beside what it tells
  * @property \Illuminate\Support\Carbon|null $link_lost_at
  * @property \Illuminate\Support\Carbon|null $ended_at
  * @property \Illuminate\Support\Carbon $created_at
@@ -146,6 +148,7 @@ final class BenchJob extends Model
             'flag' => AsValue::class.':'.AlmanacFlag::class,
             'backup' => AsValue::class.':'.BackupChoice::class,
             'cloud' => AsValue::class.':'.CloudWord::class,
+            'about' => AsValue::class.':'.AboutDevice::class,
             'line_crossed_at' => 'datetime',
             'install_begun_at' => 'datetime',
             'erase_begun_at' => 'datetime',

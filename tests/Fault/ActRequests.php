@@ -78,6 +78,7 @@ final class ActRequests
                 [],
                 false,
             ],
+            'describe' => ['describe', 'PUT', "{$at}/about", ['holder' => 'Mira Vos', 'box' => 'Fenn 7'], false],
             'ask-to-pair' => ['ask-to-pair', 'POST', "{$at}/pair", [], false],
             'choose-again' => ['choose-again', 'POST', "{$at}/choose-again", [], false],
             'back-up-again' => ['back-up-again', 'POST', "{$at}/backup-again", [], false],

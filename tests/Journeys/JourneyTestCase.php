@@ -8,6 +8,7 @@ use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\JournalLine;
 use App\Ports\DeviceLink;
+use App\Steps\LiveReadings;
 use Illuminate\Testing\TestResponse;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\StepState;
@@ -94,5 +95,32 @@ abstract class JourneyTestCase extends FeatureTestCase
     protected function device(string $serial = self::SERIAL): array
     {
         return array_column($this->rig('GET', '/practice')['devices'], null, 'serial')[$serial];
+    }
+
+    protected function plug(string $serial, ?string $port): void
+    {
+        $this->rig('POST', "/practice/devices/{$serial}/port", ['port' => $port]);
+    }
+
+    protected function give(BenchJob $job, string $passphrase, ?string $again = null): void
+    {
+        $said = ['passphrase' => $passphrase, 'again' => $again];
+        $this->postJson("/api/v1/jobs/{$job->id}/passphrase", $said)->assertOk();
+    }
+
+    /** Types the serial again and again until the line opens, as what was read a moment ago keeps it shut. */
+    protected function lineOpens(BenchJob $job): void
+    {
+        RunningSystem::waitUntil(
+            function () use ($job): bool {
+                app(LiveReadings::class)->lookAtDevices();
+
+                return $this->postJson("/api/v1/jobs/{$job->id}/line", ['serial' => $job->serial])->status() === 200;
+            },
+            40,
+            fn (): string => 'the erase line stays shut: '
+                .json_encode($this->getJson("/api/v1/jobs/{$job->id}")->json('may.cross-line')),
+        );
+        $job->refresh();
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Acts\DescribeDevice;
+use App\Http\Requests\AboutRequest;
 use App\Http\Requests\BatchRequest;
 use App\Http\Requests\OpenJobRequest;
 use App\Http\Requests\SaidRequest;
@@ -65,5 +67,12 @@ final class IntakeController
         );
 
         return new JsonResponse(['jobs' => array_map(static fn (BenchJob $j): int => $j->id, $jobs)], 201);
+    }
+
+    public function describe(AboutRequest $request, BenchJob $job, DescribeDevice $describe): JsonResponse
+    {
+        $describe->note($job, $request->about(), $request->person());
+
+        return $this->answer($job);
     }
 }

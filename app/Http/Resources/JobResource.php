@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Almanac\HeldAlmanac;
 use App\Facts\JobFacts;
 use App\Models\BenchJob;
 use Illuminate\Http\Request;
+use JadeStep\Core\Device\BoxLabel;
 use JadeStep\Core\Device\Difference;
 use JadeStep\Core\Exchange\DeviceDocument;
 use JadeStep\Core\Exchange\GoalDocument;
@@ -18,6 +20,7 @@ use JadeStep\Core\Job\Holding;
 use JadeStep\Core\Job\Job;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\May;
+use JadeStep\Core\Job\Record\AboutDevice;
 use JadeStep\Core\Job\Record\RefusedPermit;
 use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Time\Rfc3339;
@@ -52,11 +55,22 @@ final class JobResource extends JobSummaryResource
             'proof' => $this->proof === null ? null : ProofDocument::write($this->proof),
             'backup' => $this->resource->backupChoice()->fields(),
             'cloud' => $this->cloud?->fields(),
+            'about' => ($this->about ?? new AboutDevice)->fields(),
+            'boxContradiction' => $this->boxContradiction(),
             'keptFromNewer' => $this->keptFromNewer(),
             'said' => $this->said?->fields(),
             'waitingForDevice' => $model->facts->waitsForDevice,
             'differences' => array_map(static fn (Difference $d): array => $d->fields(), $this->differences),
         ];
+    }
+
+    private function boxContradiction(): ?string
+    {
+        $box = $this->about->box ?? '';
+
+        return $box === '' || $this->device === null
+            ? null
+            : BoxLabel::contradiction($box, $this->device, app(HeldAlmanac::class)->almanac());
     }
 
     /** @return array<string, string>|null a backup to which the device can go up again */

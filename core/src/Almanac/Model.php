@@ -22,4 +22,16 @@ final readonly class Model
         public Sold $sold,
     ) {
     }
+
+    /** "Fenn 7 Atlantic" */
+    public function called(): string
+    {
+        return trim("{$this->name} {$this->variant}");
+    }
+
+    /** "Fenn 7 Atlantic (FN7-2)" */
+    public function label(): string
+    {
+        return "{$this->called()} ({$this->hardwareId})";
+    }
 }

@@ -9,6 +9,7 @@ enum Act: string
 {
     case AttachDevice = 'attach-device';
     case CorrectSaid = 'correct-said';
+    case Describe = 'describe';
     case AskToPair = 'ask-to-pair';
     case Plan = 'plan';
     case SeeChanges = 'see-changes';
@@ -44,6 +45,7 @@ enum Act: string
         return match ($this) {
             self::AttachDevice => 'It is this device',
             self::CorrectSaid => 'Correct what was said',
+            self::Describe => 'Note whose it is',
             self::AskToPair => 'Ask the device again',
             self::Plan => 'Choose another goal',
             self::SeeChanges => 'Seen',
@@ -103,7 +105,7 @@ enum Act: string
     public function stage(): ?Stage
     {
         return match ($this) {
-            self::AttachDevice, self::CorrectSaid => Stage::Identify,
+            self::AttachDevice, self::CorrectSaid, self::Describe => Stage::Identify,
             self::Plan, self::AcceptRoute, self::ChooseBackup => Stage::Choose,
             self::Attest, self::TakeBackAttestation, self::BackUpAgain, self::CrossLine => Stage::Safeguard,
             self::AskOverCable, self::ConfirmInstall, self::LeaveRecovery, self::GoOnward => Stage::Install,
@@ -130,6 +132,7 @@ enum Act: string
         return match ($this) {
             self::AttachDevice => 'Attached the plugged-in device to the job',
             self::CorrectSaid => 'Corrected what was said of the device',
+            self::Describe => 'Noted whose the device is, or what its box says',
             self::AskToPair => 'Had the device asked again to pair',
             self::Plan => 'Set the goal and planned',
             self::SeeChanges => 'Saw what has changed in the almanac',

@@ -37,6 +37,7 @@ final class ActsTest extends TestCase
     private const TABLE = [
         'attach-device' => '- - - - - - - - - - - -',
         'correct-said' => '- - - - - - - - - - - -',
+        'describe' => '+ + + + + + + + + + + -',
         'ask-to-pair' => '- - - - - - - - - - - -',
         'plan' => '- + - - - - - - - - - -',
         'see-changes' => '- - - - - - - - - - - -',
@@ -137,7 +138,7 @@ final class ActsTest extends TestCase
         $open = array_keys(array_filter($job->acts(), static fn ($may): bool => $may->isAllowed()));
 
         self::assertSame(Position::Safeguarding, $job->position());
-        self::assertSame(['back-up-again', 'try-again', 'leave'], $open);
+        self::assertSame(['describe', 'back-up-again', 'try-again', 'leave'], $open);
         self::assertSame(RefusalCode::NotNow, $job->may(Act::ChooseAgain)->refusal);
         self::assertSame(
             'This job takes no route (back up only). Leave it, and take the device in anew for anything else.',

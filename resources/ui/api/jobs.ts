@@ -1,5 +1,5 @@
 import { client, take } from './client';
-import type { Pretences, Route, StepCode, WrittenGoal } from './types';
+import type { Job, Pretences, Route, StepCode, WrittenGoal } from './types';
 
 const at = (job: number) => ({ params: { path: { job } } });
 
@@ -34,6 +34,7 @@ export const api = {
     whatIf: (job: number, pretences: Pretences) =>
         take(client.POST('/jobs/{job}/what-if', { ...at(job), body: pretences })),
     since: (job: number) => take(client.GET('/jobs/{job}/since', at(job))),
+    describe: (job: number, about: Job['about']) => take(client.PUT('/jobs/{job}/about', { ...at(job), body: about })),
     seen: (job: number) => take(client.DELETE('/jobs/{job}/flag', at(job))),
     attest: (job: number, code: string) =>
         take(client.PUT('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),

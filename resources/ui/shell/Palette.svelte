@@ -3,6 +3,7 @@
     import { Command, Dialog } from 'bits-ui';
     import { push } from 'svelte-spa-router';
     import { api } from '../api/jobs';
+    import { scannable } from '../parts/scan';
 
     let { open = $bindable(false) }: { open: boolean } = $props();
     const bench = createQuery(() => ({ queryKey: ['bench'], queryFn: api.bench, enabled: open }));
@@ -36,7 +37,11 @@
         <Dialog.Content class="panel fixed top-24 left-1/2 z-30 w-[32rem] -translate-x-1/2 p-2">
             <Dialog.Title class="sr-only">Go to a job or a place</Dialog.Title>
             <Command.Root label="Go to">
-                <Command.Input class="field w-full" placeholder="Serial, model or place" />
+                <Command.Input
+                    class="field w-full"
+                    placeholder="Serial, model or place, or a scanned label"
+                    {@attach scannable(() => (open = false))}
+                />
                 <Command.List class="mt-2 max-h-80 overflow-auto">
                     <Command.Empty class="p-3 text-quiet">Nothing of that name.</Command.Empty>
                     {#each places as place (place.path)}

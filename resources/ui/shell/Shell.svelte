@@ -5,10 +5,12 @@
     import BenchView from '../views/bench/BenchView.svelte';
     import IntakeView from '../views/intake/IntakeView.svelte';
     import JobView from '../views/job/JobView.svelte';
+    import DeviceLabel from '../views/job/DeviceLabel.svelte';
     import SheetView from '../views/job/SheetView.svelte';
     import JournalView from '../views/journal/JournalView.svelte';
     import LineView from '../views/job/LineView.svelte';
     import RigView from '../views/rig/RigView.svelte';
+    import BagLabel from '../views/shelf/BagLabel.svelte';
     import ShelfView from '../views/shelf/ShelfView.svelte';
     import SettingsView from '../views/settings/SettingsView.svelte';
     import HandWatch from './HandWatch.svelte';
@@ -33,12 +35,14 @@
         '/almanac': AlmanacView,
         '/almanac/:model': AlmanacView,
         '/shelf': ShelfView,
+        '/shelf/:bag/label': BagLabel,
         '/rig': RigView,
         '/journal': JournalView,
         '/settings': SettingsView,
         '/jobs/:id': JobView,
         '/jobs/:id/line': LineView,
         '/jobs/:id/sheet': SheetView,
+        '/jobs/:id/label': DeviceLabel,
         '/jobs/:id/:stage': JobView,
         '*': NotFound,
     };

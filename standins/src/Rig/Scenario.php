@@ -137,8 +137,9 @@ final class Scenario
                 'build' => '10A5120',
                 'betaEnrolled' => true,
                 'storeSchemas' => ['messages' => 15, 'photos' => 10],
+                'cloudBackup' => ['daysAgo' => 0, 'madeOn' => '9.3.0', 'kinds' => self::IN_CLOUD],
                 'note' => 'In the beta programme: its stores of messages and photos are newer than the older lines '
-                    .'read.',
+                    .'read. Its owner’s cloud holds a backup from before.',
             ]),
             self::tarn([
                 'serial' => 'SKL-0110',

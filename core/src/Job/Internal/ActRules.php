@@ -67,7 +67,7 @@ final readonly class ActRules
                 '',
                 'The device has told by itself what it is; nothing is said by hand any more.',
             ),
-            Act::AskToPair => new Rule($always, '', ''),
+            Act::Describe, Act::AskToPair => new Rule($always, '', ''),
             Act::Plan, Act::ChooseBackup => new Rule([Position::Identifying, Position::Choosing], $read, $taken),
             Act::AcceptRoute => new Rule(
                 [Position::Choosing],
@@ -188,6 +188,7 @@ final readonly class ActRules
                 'The cloud is told of when it is known what the device is.',
             ),
             Act::SeeChanges => May::when($facts->flagged, 'Nothing has changed in the almanac since somebody looked.'),
+            Act::Describe,
             Act::ChooseAgain,
             Act::Attest,
             Act::TakeBackAttestation,

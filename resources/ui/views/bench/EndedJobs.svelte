@@ -3,6 +3,7 @@
     import { handover } from '../../api/handover';
     import type { JobSummary } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
+    import { scannable } from '../../parts/scan';
     import JobRow from './JobRow.svelte';
 
     /** The latest that have ended, and a search through all of them. */
@@ -25,6 +26,7 @@
             class="field !min-h-10 w-80 text-sm"
             type="search"
             placeholder="Find by serial, model, version, person, reason"
+            {@attach scannable()}
             bind:value={find}
         /></label
     >

@@ -32,8 +32,9 @@
         ]}
     >
         <span>
-            <span class="font-semibold">{job.modelName ?? 'Device'}</span> <span class="code">{job.serial}</span>
-            <span class="block text-sm text-quiet">{versions}{where}</span>
+            <span class="font-semibold">{job.variant ?? job.modelName ?? 'Device'}</span>
+            <span class="code">{job.serial}</span>
+            <span class="block text-sm text-quiet">{versions}{where}{job.holder === '' ? '' : ` · ${job.holder}`}</span>
         </span>
         <StonePath {job} small />
         <span class="text-sm">

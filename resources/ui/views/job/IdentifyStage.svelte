@@ -6,6 +6,7 @@
     import { stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
+    import AboutForm from './AboutForm.svelte';
     import { jobAct } from './job.svelte';
     import WaitingDevice from './WaitingDevice.svelte';
 
@@ -17,7 +18,11 @@
             ? []
             : ([
                   ['Model', device.modelName, false],
-                  ['Hardware id', device.hardwareId ?? 'not known', true],
+                  [
+                      'Hardware id',
+                      [device.hardwareId ?? 'not known', job.variant].filter((w) => w !== null).join(', '),
+                      true,
+                  ],
                   ['Serial', device.serial, true],
                   ['Installed', `${version(device.version)} (${device.build})`, true],
                   [
@@ -103,31 +108,35 @@
                 </dl>
             {/if}
         </section>
-        <section class="panel" aria-labelledby="kinds">
-            <h2 id="kinds" class="mb-2">What the device holds</h2>
-            {#if device === null}
-                <p class="text-quiet">Shown as soon as the device has said yes to this computer.</p>
-            {:else}
-                <table class="w-full text-sm">
-                    <thead class="text-left text-quiet"
-                        ><tr
-                            ><th class="py-1 font-normal">Kind</th><th class="text-right font-normal">Items</th><th
-                                class="text-right font-normal">Size</th
-                            ><th class="pl-8 font-normal">Last changed</th><th class="font-normal">Synced</th></tr
-                        ></thead
-                    >
-                    <tbody>
-                        {#each device.kinds as k (k.kind)}
-                            <tr class="border-t border-edge"
-                                ><td class="py-1">{kindName(k.kind)}</td><td class="text-right">{k.items}</td><td
-                                    class="text-right">{bytes(k.bytes)}</td
-                                ><td class="pl-8">{k.lastChangedAt === null ? '–' : dayAndClock(k.lastChangedAt)}</td
-                                ><td>{k.syncedAt === null ? '–' : dayAndClock(k.syncedAt)}</td></tr
-                            >
-                        {/each}
-                    </tbody>
-                </table>
-            {/if}
-        </section>
+        <div class="flex flex-col gap-4">
+            <AboutForm {job} />
+            <section class="panel" aria-labelledby="kinds">
+                <h2 id="kinds" class="mb-2">What the device holds</h2>
+                {#if device === null}
+                    <p class="text-quiet">Shown as soon as the device has said yes to this computer.</p>
+                {:else}
+                    <table class="w-full text-sm">
+                        <thead class="text-left text-quiet"
+                            ><tr
+                                ><th class="py-1 font-normal">Kind</th><th class="text-right font-normal">Items</th><th
+                                    class="text-right font-normal">Size</th
+                                ><th class="pl-8 font-normal">Last changed</th><th class="font-normal">Synced</th></tr
+                            ></thead
+                        >
+                        <tbody>
+                            {#each device.kinds as k (k.kind)}
+                                <tr class="border-t border-edge"
+                                    ><td class="py-1">{kindName(k.kind)}</td><td class="text-right">{k.items}</td><td
+                                        class="text-right">{bytes(k.bytes)}</td
+                                    ><td class="pl-8"
+                                        >{k.lastChangedAt === null ? '–' : dayAndClock(k.lastChangedAt)}</td
+                                    ><td>{k.syncedAt === null ? '–' : dayAndClock(k.syncedAt)}</td></tr
+                                >
+                            {/each}
+                        </tbody>
+                    </table>
+                {/if}
+            </section>
+        </div>
     </div>
 {/if}

@@ -62,7 +62,7 @@
 {:else}
     <div class="mb-3 flex items-baseline gap-4">
         <h1>
-            {job.data.modelName ?? 'Device'}
+            {job.data.variant ?? job.data.modelName ?? 'Device'}
             <span class="font-mono text-base font-normal text-quiet">{job.data.serial}</span>
         </h1>
         {#if job.data.fromVersion !== null}<p>

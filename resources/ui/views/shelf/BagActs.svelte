@@ -82,6 +82,7 @@
         onclick={() => verify.mutate()}>Verify again</button
     >
     <a class="act-quiet" href={zipAddress(bag.id)} download>Carry out as ZIP</a>
+    <a class="act-quiet" href="#/shelf/{encodeURIComponent(bag.id)}/label">Print its label</a>
     {#if bag.state === 'verified' || bag.state === 'sealed'}
         <form
             class="flex items-end gap-2"

@@ -4,6 +4,7 @@
     import { shelf } from '../../api/shelf';
     import type { Bag } from '../../api/types';
     import { bytes, version } from '../../parts/format';
+    import { scannable } from '../../parts/scan';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import BagActs from './BagActs.svelte';
@@ -25,7 +26,11 @@
     ];
     let find = $state('');
     let sort = $state({ name: 'Taken', down: true });
-    let chosenId = $state<string | null>(new URLSearchParams(router.querystring ?? '').get('bag'));
+    let chosenId = $state<string | null>(null);
+    $effect(() => {
+        const named = new URLSearchParams(router.querystring ?? '').get('bag');
+        if (named !== null) chosenId = named;
+    });
     let marked = $state<string[]>([]);
     const words = (b: Bag) =>
         [
@@ -66,6 +71,7 @@
             class="field w-full max-w-md"
             type="search"
             placeholder="Find by name, device, version, state, kind"
+            {@attach scannable()}
             bind:value={find}
         /></label
     >
