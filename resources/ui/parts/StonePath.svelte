@@ -24,7 +24,7 @@
 </script>
 
 {#snippet stone(state: string, i: number)}
-    <svg viewBox="0 0 64 34" class={small ? 'h-4 w-8' : 'h-9 w-16'} aria-hidden="true">
+    <svg viewBox="0 0 64 34" class={small ? 'h-4 w-8' : 'h-6 w-10 shrink-0 xl:h-9 xl:w-16'} aria-hidden="true">
         <path
             d={i % 2 === 0
                 ? 'M6 20C4 10 16 4 30 4s30 4 28 15-18 12-30 12S8 28 6 20z'
@@ -51,7 +51,12 @@
 {/snippet}
 
 {#snippet line()}
-    <svg viewBox="0 0 40 80" preserveAspectRatio="none" class={small ? 'h-6 w-4' : 'h-full w-10'} aria-hidden="true">
+    <svg
+        viewBox="0 0 40 80"
+        preserveAspectRatio="none"
+        class={small ? 'h-6 w-4' : 'h-full w-5 xl:w-10'}
+        aria-hidden="true"
+    >
         {#if !small}<path d="M20 0c-12 10 12 20 0 40s12 30 0 40h20V0z" fill="var(--water)" opacity="0.6" />{/if}
         <path
             d="M20 0c-12 10 12 20 0 40s12 30 0 40"
@@ -84,10 +89,11 @@
                 <a
                     href={`#/jobs/${job.id}/${stage}`}
                     aria-current={shown === stage ? 'step' : undefined}
-                    class="flex flex-1 items-center justify-center gap-2 border-b-4 px-2 py-2 hover:bg-sunken {shown ===
-                    stage
-                        ? 'border-jade font-semibold'
-                        : 'border-transparent'}"
+                    class={[
+                        'flex flex-1 flex-col items-center justify-center gap-1 border-b-4 px-1 py-2 text-center',
+                        'hover:bg-sunken xl:flex-row xl:gap-2 xl:px-2 xl:text-left',
+                        shown === stage ? 'border-jade font-semibold' : 'border-transparent',
+                    ]}
                 >
                     {@render stone(mark(i), i)}
                     <span class="leading-tight"

@@ -76,8 +76,12 @@
         document.getElementById('main')?.focus();
     }}>Skip to the page</a
 >
-<header class="flex h-14 items-center gap-3 border-b border-edge bg-panel px-6 xl:gap-6 print:hidden">
-    <a href="/" use:link class="flex items-center gap-2 font-semibold whitespace-nowrap"><Logo />Jade Step</a>
+<header
+    class="flex min-h-14 flex-wrap items-center gap-x-3 border-b border-edge bg-panel px-4 py-1 xl:gap-6 xl:px-6 print:hidden"
+>
+    <a href="/" use:link class="flex items-center gap-2 font-semibold whitespace-nowrap"
+        ><Logo /><span class="hidden lg:inline">Jade Step</span><span class="sr-only lg:hidden">Jade Step</span></a
+    >
     <nav aria-label="Places" class="flex gap-1">
         {#each PLACES as p (p.path)}<a
                 href={p.path}
@@ -90,7 +94,9 @@
     </nav>
     <div class="ml-auto flex items-center gap-2">
         <button class="act-quiet" onclick={() => (palette = true)}
-            ><Search size={16} aria-hidden="true" /><span class="whitespace-nowrap">Go to…</span>
+            ><Search size={16} aria-hidden="true" /><span class="hidden whitespace-nowrap lg:inline">Go to…</span><span
+                class="sr-only lg:hidden">Go to…</span
+            >
             <span class="key hidden whitespace-nowrap xl:inline">Ctrl K</span></button
         >
         <button class="act-quiet" onclick={() => (shortcuts = true)} aria-label="Keyboard shortcuts"
@@ -102,7 +108,7 @@
             aria-label={theme.dark ? 'Light colours' : 'Dark colours'}
             >{#if theme.dark}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
         >
-        <span class="ml-1 text-sm whitespace-nowrap"
+        <span class="ml-1 hidden text-sm whitespace-nowrap md:inline"
             ><span class="font-semibold">{session.person?.name}</span>
             <span class="hidden text-quiet xl:inline">{session.person?.role}</span></span
         >

@@ -65,7 +65,7 @@
     <Notice tone="amber">{bench.error.message}</Notice>
 {:else if bench.data}
     {#if bench.isError}<div class="mb-3"><Notice tone="amber">{bench.error.message}</Notice></div>{/if}
-    <div class="grid grid-cols-[minmax(17rem,24rem)_1fr] gap-6">
+    <div class="grid gap-6 lg:grid-cols-[minmax(22rem,24rem)_1fr]">
         <section aria-labelledby="ports">
             <div class="mb-2 flex items-center">
                 <h2 id="ports">Ports</h2>

@@ -26,7 +26,7 @@
         href="/jobs/{job.id}"
         use:link
         class={[
-            'panel grid grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)]',
+            'panel grid grid-cols-[1fr_auto] lg:grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)]',
             'items-center gap-4 p-3 hover:border-jade',
             job.needsHand && job.state === 'open' && 'border-amber-mark',
         ]}
@@ -37,7 +37,7 @@
             <span class="block text-sm text-quiet">{versions}{where}{job.holder === '' ? '' : ` · ${job.holder}`}</span>
         </span>
         <StonePath {job} small />
-        <span class="text-sm">
+        <span class="col-span-2 text-sm lg:col-span-1">
             {#if job.state !== 'open'}
                 <span
                     class="first-letter:uppercase {job.state === 'unfinished'

@@ -52,7 +52,7 @@
             listing, {dayAndClock(proof.comparedAt)}.
         </p>
     </Notice>
-    <div class="mt-4 grid items-start grid-cols-[1.5fr_1fr] gap-4">
+    <div class="mt-4 grid items-start lg:grid-cols-[1.5fr_1fr] gap-4">
         <div class="flex flex-col gap-4">
             {#if proof.missing > 0}<MissingPanel {job} mayAct={session.mayAct && job.state === 'open'} />{/if}
             <ProofTable {proof} />

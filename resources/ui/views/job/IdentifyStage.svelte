@@ -95,7 +95,7 @@
     </div>
     <WaitingDevice {job} mayAct={session.mayAct} />
 {:else}
-    <div class="grid grid-cols-[minmax(18rem,26rem)_1fr] gap-6">
+    <div class="grid items-start gap-4 lg:grid-cols-[minmax(18rem,26rem)_1fr] lg:gap-6">
         <section class="panel" aria-label="Steps">
             {#each stepsOf(job, 'identify') as step (step.code + step.leg)}<StepLine
                     {step}
