@@ -117,6 +117,8 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
         Route::put('/jobs/{job}/return', [ReturnController::class, 'choose']);
         Route::put('/jobs/{job}/overlays/{what}', [ReturnController::class, 'speakFor']);
         Route::post('/jobs/{job}/missing', [ReturnController::class, 'putBack']);
+        Route::post('/jobs/{job}/by-eye', [EndController::class, 'byEye']);
+        Route::get('/jobs/{job}/by-eye/{path}', [EndController::class, 'pictureNow'])->where('path', '.+');
         Route::post('/jobs/{job}/aftercare/look', [EndController::class, 'read']);
         Route::put('/jobs/{job}/aftercare/{code}', [EndController::class, 'tick']);
         Route::post('/jobs/{job}/hand-over', [EndController::class, 'handOver']);

@@ -44,6 +44,12 @@ final class KeysAndCloudTest extends JourneyTestCase
         $points = array_column($this->getJson("/api/v1/jobs/{$job->id}/hand-over")->json('aftercare'), null, 'code');
         self::assertContains('bank and mail', $points['sign-in-again']['names']);
         self::assertContains('Tide Table', $points['sign-in-again']['names']);
+        $eye = $this->postJson("/api/v1/jobs/{$job->id}/by-eye")->assertOk()->json('layout.before.pages.0.2.apps');
+        self::assertSame(
+            ['Ticket Scanner' => true, 'Watch Roster' => true, 'Notes' => true],
+            array_column($eye, 'missing', 'name'),
+            'this cloud backup is from before the layout was made',
+        );
         $this->handOver($job);
     }
 }

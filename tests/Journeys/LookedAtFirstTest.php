@@ -64,6 +64,15 @@ final class LookedAtFirstTest extends JourneyTestCase
         $this->deleteJson("/api/v1/jobs/{$job->id}/look-first")->assertOk();
         $this->workUntil($job, StepCode::Prove, StepState::Done);
 
+        $eye = $this->postJson("/api/v1/jobs/{$job->id}/by-eye")->assertOk()->json();
+        self::assertSame('Tide Table', $eye['layout']['before']['dock'][2]['name']);
+        $folder = $eye['layout']['after']['pages'][0][2];
+        self::assertSame(['Ticket Scanner', 'Notes'], array_column($folder['apps'], 'name'));
+        self::assertSame([1, 1], [count($eye['wallpaper']['before']), count($eye['wallpaper']['after'])]);
+        self::assertSame([], array_filter(array_column($eye['photos']['before'], 'missing')), 'none is missing');
+        self::assertNotSame('', $eye['photos']['after'][0]['modifiedAt']);
+        $this->getJson("/api/v1/jobs/{$job->id}/by-eye/photos/{$eye['photos']['after'][0]['path']}")->assertOk();
+        $this->getJson("/api/v1/jobs/{$job->id}/by-eye/messages/any.json")->assertConflict();
         $kinds = array_column(self::proofOf($job)['kinds'] ?? [], null, 'kind');
         self::assertSame(
             ['all', 'all', 'all'],

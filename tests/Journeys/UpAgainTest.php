@@ -94,6 +94,12 @@ final class UpAgainTest extends JourneyTestCase
         [$this->hands, $this->confirms] = [true, true];
         $this->workUntil($down, StepCode::Prove, StepState::Done);
         self::assertSame('8.7.0', $this->device(self::WEARABLE)['version']);
+        $eye = $this->postJson("/api/v1/jobs/{$down->id}/by-eye")->assertOk()->json('layout.before.pages.0.2.apps');
+        self::assertSame(
+            ['Ticket Scanner' => false, 'Watch Roster' => true, 'Notes' => false],
+            array_column($eye, 'missing', 'name'),
+            'an app that needs the newer version has no place on the older one',
+        );
         $this->handOver($down);
         self::assertSame(BagState::Sealed, $kept->refresh()->state);
 

@@ -10,8 +10,11 @@ use App\Http\Requests\ActRequest;
 use App\Http\Requests\AftercareRequest;
 use App\Http\Requests\GiveBackRequest;
 use App\Http\Requests\HandOverRequest;
+use App\Http\Requests\LookRequest;
 use App\Http\Resources\HandOverResource;
+use App\Http\Resources\ItemResponse;
 use App\Models\BenchJob;
+use App\Reading\ByEye;
 use App\Reading\HandOverSheet;
 use App\Reading\KeptAnswers;
 use App\Reading\Versions;
@@ -19,6 +22,7 @@ use App\Refusal\Refusal;
 use Illuminate\Http\JsonResponse;
 use JadeStep\Core\Aftercare\AftercareCode;
 use JadeStep\Core\Device\Kind;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** The end of a job: aftercare, the sheet for the owner, and handing over. */
 final class EndController
@@ -88,5 +92,23 @@ final class EndController
         $this->end->giveBack($job, $request->fields()->string('reason'), $request->person());
 
         return $this->answer($job);
+    }
+
+    /** What is compared by eye; with the passphrase where the backup is encrypted. */
+    public function byEye(LookRequest $request, BenchJob $job, ByEye $eye): JsonResponse
+    {
+        return new JsonResponse(
+            $eye->of($job, $request->passphrase('passphrase')),
+            200,
+            ['Cache-Control' => 'no-store'],
+        );
+    }
+
+    /** One picture of the device as it is now. */
+    public function pictureNow(BenchJob $job, string $path, ByEye $eye): StreamedResponse
+    {
+        $item = $eye->itemNow($job, $path);
+
+        return ItemResponse::sent($item, $eye->sending($job, $item), ['Cache-Control' => 'no-store']);
     }
 }

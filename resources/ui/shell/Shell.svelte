@@ -77,7 +77,10 @@
     }}>Skip to the page</a
 >
 <header
-    class="flex min-h-14 flex-wrap items-center gap-x-3 border-b border-edge bg-panel px-4 py-1 xl:gap-6 xl:px-6 print:hidden"
+    class={[
+        'flex min-h-14 flex-wrap items-center gap-x-3 border-b border-edge bg-panel px-4 py-1',
+        'xl:gap-6 xl:px-6 print:hidden',
+    ]}
 >
     <a href="/" use:link class="flex items-center gap-2 font-semibold whitespace-nowrap"
         ><Logo /><span class="hidden lg:inline">Jade Step</span><span class="sr-only lg:hidden">Jade Step</span></a

@@ -134,10 +134,7 @@ final readonly class Cabinet
         $content->write(
             'home-layout',
             'layout.json',
-            json_encode(
-                ['dock' => ['phone', 'messages', ...array_column($device['apps'], 'id')], 'pages' => 2],
-                JSON_THROW_ON_ERROR,
-            ),
+            json_encode(self::layout(array_column($device['apps'], 'id')), JSON_THROW_ON_ERROR),
             time() - 30 * 86_400,
         );
         $device['cloudBackup'] = self::cloudBackup($folder, $content, $device['cloudBackup']);
@@ -156,6 +153,23 @@ final readonly class Cabinet
             time(),
         );
         file_put_contents("{$folder}/state.json", json_encode($device, JSON_THROW_ON_ERROR));
+    }
+
+    /**
+     * What its holder has put where: a dock, and pages with folders.
+     *
+     * @param  list<string>  $apps
+     * @return array{dock: list<string>, pages: list<list<string|array{folder: string, apps: list<string>}>>}
+     */
+    private static function layout(array $apps): array
+    {
+        return [
+            'dock' => ['phone', 'messages', ...array_slice($apps, 0, 1)],
+            'pages' => [
+                ['camera', 'calendar', ['folder' => 'Deck', 'apps' => [...array_slice($apps, 1), 'notes']], 'clock'],
+                ['photos', 'recorder'],
+            ],
+        ];
     }
 
     /**

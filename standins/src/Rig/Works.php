@@ -323,10 +323,30 @@ final readonly class Works
             array_filter($this->device->state['apps'], fn (array $a): bool => ! $this->device->runs($a)),
             'id',
         );
-        if (is_array($layout) && array_intersect($layout['dock'] ?? [], $gone) !== []) {
-            $layout['dock'] = array_values(array_diff($layout['dock'], $gone));
-            $this->device->content()->write('home-layout', 'layout.json', Handset::json($layout), $this->device->today);
+        if (! is_array($layout) || $gone === []) {
+            return;
         }
+        $left = self::without($layout, $gone);
+        if ($left !== $layout) {
+            $this->device->content()->write('home-layout', 'layout.json', Handset::json($left), $this->device->today);
+        }
+    }
+
+    /**
+     * @param  array<mixed>  $part  of a layout
+     * @param  list<string>  $gone
+     * @return array<mixed>
+     */
+    private static function without(array $part, array $gone): array
+    {
+        $left = [];
+        foreach ($part as $key => $value) {
+            if (! in_array($value, $gone, true)) {
+                $left[$key] = is_array($value) ? self::without($value, $gone) : $value;
+            }
+        }
+
+        return array_is_list($part) ? array_values($left) : $left;
     }
 
     /** The device rewrites its own system settings, whatever a backup says. */

@@ -10,6 +10,7 @@
     import { session } from '../../shell/session.svelte';
     import AftercareList from './AftercareList.svelte';
     import BackedUpPanel from './BackedUpPanel.svelte';
+    import ByEye from './ByEye.svelte';
     import EndPanel from './EndPanel.svelte';
     import { jobAct } from './job.svelte';
     import MissingPanel from './MissingPanel.svelte';
@@ -56,6 +57,7 @@
         <div class="flex flex-col gap-4">
             {#if proof.missing > 0}<MissingPanel {job} mayAct={session.mayAct && job.state === 'open'} />{/if}
             <ProofTable {proof} />
+            {#if session.mayAct}<ByEye {job} />{/if}
             {#if told.data}<TimesTable told={told.data} />{/if}
         </div>
         <div class="flex flex-col gap-4">
