@@ -8,6 +8,7 @@ use App\Http\Controllers\EndController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\JobController;
 use App\Http\Controllers\JournalController;
+use App\Http\Controllers\NearController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\ReturnController;
@@ -70,6 +71,8 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
         Route::post('/intake', [IntakeController::class, 'byHand']);
         Route::post('/intake/batch/preview', [IntakeController::class, 'preview']);
         Route::post('/intake/batch', [IntakeController::class, 'open']);
+        Route::put('/near/{serial}/agreement', [NearController::class, 'agree']);
+        Route::delete('/near/{serial}/agreement', [NearController::class, 'withdraw']);
         Route::put('/jobs/{job}/about', [IntakeController::class, 'describe']);
         Route::put('/jobs/{job}/said', [IntakeController::class, 'correct']);
         Route::put('/jobs/{job}/device', [IntakeController::class, 'attach']);

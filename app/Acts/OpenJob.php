@@ -13,6 +13,7 @@ use App\Ledger\StepLedger;
 use App\Models\BenchJob;
 use App\Models\User;
 use App\Ports\DeviceLink;
+use App\Ports\PortReading;
 use App\Refusal\Refusal;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Support\Facades\DB;
@@ -39,6 +40,7 @@ final readonly class OpenJob
         ?BackupChoice $backup = null,
     ): BenchJob {
         $serial = $this->link->read($serial)->device->serial;
+        $this->assertMayBeTaken($serial, $intent);
         $waiting = Waiting::all()->firstWhere('serial', $serial);
         if ($waiting !== null) {
             $intent === $waiting->intent
@@ -73,5 +75,19 @@ final readonly class OpenJob
         } catch (UniqueConstraintViolationException) {
             throw Refusal::deviceHeld($serial);
         }
+    }
+
+    /** What is near by air only is backed up, and never installed or filled. */
+    private function assertMayBeTaken(string $serial, Intent $intent): void
+    {
+        $byAir = array_filter(
+            $this->link->ports(),
+            static fn (PortReading $p): bool => $p->byAir && $p->serial === $serial,
+        );
+        $byAir === []
+            || $intent === Intent::BackUpOnly
+            || throw Refusal::notNow(
+                "{$serial} is near by air only. It can be backed up; for anything else plug it in.",
+            );
     }
 }

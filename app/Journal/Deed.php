@@ -29,6 +29,8 @@ enum Deed: string
     case ChangeBench = 'bench-changed';
     case RemoveBench = 'bench-removed';
     case SetKeeping = 'keeping-set';
+    case AgreeNear = 'near-agreed';
+    case WithdrawNear = 'near-withdrawn';
     case AddPerson = 'person-added';
     case ChangePerson = 'person-changed';
     case RemovePerson = 'person-removed';
@@ -63,6 +65,8 @@ enum Deed: string
             self::AddBench => 'Added a bench',
             self::ChangeBench => 'Changed a bench',
             self::RemoveBench => 'Removed a bench',
+            self::AgreeNear => 'Said that the owner agrees to backups by air at night',
+            self::WithdrawNear => 'Took back that the owner agrees to backups by air',
             self::SetKeeping => 'Set how long backups are kept',
             self::AddPerson => 'Added a person',
             self::ChangePerson => 'Changed a person',

@@ -7,7 +7,10 @@ namespace App\Ports;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Exchange\Kept;
 
-/** One port of the bench and what is plugged in there; a device that restarts is not seen for a while. */
+/**
+ * One port of the bench and what is plugged in there; a device that restarts is not seen for a while. What is near by
+ * air only has a place of its own here, and no cable.
+ */
 final readonly class PortReading implements Kept
 {
     public function __construct(
@@ -17,12 +20,21 @@ final readonly class PortReading implements Kept
         public ?string $version,
         public ?DeviceMode $mode,
         public ?int $benchId = null,
+        public bool $byAir = false,
     ) {
     }
 
     public function at(int $benchId): self
     {
-        return new self($this->port, $this->serial, $this->modelName, $this->version, $this->mode, $benchId);
+        return new self(
+            $this->port,
+            $this->serial,
+            $this->modelName,
+            $this->version,
+            $this->mode,
+            $benchId,
+            $this->byAir,
+        );
     }
 
     public static function ofFields(Fields $fields): self
@@ -33,6 +45,8 @@ final readonly class PortReading implements Kept
             $fields->maybeString('modelName'),
             $fields->maybeString('version'),
             $fields->maybeEnum('mode', DeviceMode::class),
+            null,
+            $fields->maybeBool('byAir') ?? false,
         );
     }
 
@@ -44,6 +58,7 @@ final readonly class PortReading implements Kept
             'modelName' => $this->modelName,
             'version' => $this->version,
             'mode' => $this->mode?->value,
+            'byAir' => $this->byAir,
         ];
     }
 }

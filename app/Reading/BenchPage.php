@@ -9,6 +9,7 @@ use App\Models\Bench;
 use App\Models\BenchJob;
 use App\Ports\PortLabel;
 use App\Ports\PortReading;
+use App\Shelf\NearDevices;
 use Illuminate\Support\Collection;
 use JadeStep\Core\Job\JobState;
 use Psr\Clock\ClockInterface;
@@ -98,8 +99,17 @@ final readonly class BenchPage
         );
         $names = array_unique(array_map(strval(...), [...array_keys($labels), ...array_keys($seen)]));
 
-        return array_values(array_map(static fn (string $name): PortRow => new PortRow(
-            $name, $labels[$name] ?? '', $seen[$name] ?? null, $held[($seen[$name] ?? null)->serial ?? ''] ?? null,
-        ), $names));
+        return array_values(array_map(static function (string $name) use ($labels, $seen, $held): PortRow {
+            $at = $seen[$name] ?? null;
+            $serial = $at->serial ?? '';
+
+            return new PortRow(
+                $name,
+                $labels[$name] ?? '',
+                $at,
+                $held[$serial] ?? null,
+                $at?->byAir === true ? NearDevices::agreed($serial)?->by : null,
+            );
+        }, $names));
     }
 }

@@ -12,6 +12,7 @@ final readonly class Keeping
 {
     private const NAME = 'keeping';
 
+    /** @param  bool  $encrypted  whether what is taken at night is closed with the passphrase that is held for it */
     private function __construct(
         public bool $nightly,
         public int $fromHour,
@@ -20,6 +21,7 @@ final readonly class Keeping
         public int $weekly,
         public int $verifyEveryDays,
         public int $sealedDays,
+        public bool $encrypted = false,
     ) {
     }
 
@@ -42,6 +44,7 @@ final readonly class Keeping
             $f->int('weekly'),
             $f->int('verifyEveryDays'),
             $f->int('sealedDays'),
+            $f->maybeBool('encrypted') ?? false,
         );
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
+use App\Facts\PassphraseLocker;
 use App\Facts\RestingJobs;
 use App\Ledger\StepLedger;
 use App\Models\Bag;
@@ -21,11 +22,14 @@ use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\KeepRules;
 use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\Record\BackupChoice;
+use JadeStep\Core\Route\PlannedBackup;
 use Psr\Clock\ClockInterface;
 
 /**
- * What the bench does by itself: at night it backs up plain what is plugged in and paired and held by no job, thins the
- * unsealed backups of its own by the keep rules, and reads old bags back again. Runs in the workers.
+ * What the bench does by itself: at night it backs up what is plugged in, or near by air with its owner's consent, and
+ * is paired and held by no job, plain or closed with the passphrase that a lead has chosen; it thins the unsealed
+ * backups of its own by the keep rules, and reads old bags back again. Runs in the workers.
  */
 final class Night
 {
@@ -43,6 +47,7 @@ final class Night
         private readonly Verifying $verifying,
         private readonly Importing $importing,
         private readonly RestingJobs $resting,
+        private readonly PassphraseLocker $locker,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -65,6 +70,7 @@ final class Night
 
     public function backUp(): void
     {
+        $keeping = Keeping::read();
         try {
             $ports = $this->link->ports();
         } catch (LinkLost) {
@@ -78,8 +84,9 @@ final class Night
                 ->where('nightly', true)
                 ->where('created_at', '>', $since)
                 ->exists();
-            if (! $held && ! $recent && $port->mode === DeviceMode::Normal) {
-                $this->open((string) $port->serial);
+            $agreed = ! $port->byAir || NearDevices::agreed((string) $port->serial) !== null;
+            if (! $held && ! $recent && $agreed && $port->mode === DeviceMode::Normal) {
+                $this->open((string) $port->serial, $keeping);
             }
         }
     }
@@ -138,13 +145,17 @@ final class Night
         }
     }
 
-    private function open(string $serial): void
+    private function open(string $serial, Keeping $keeping): void
     {
+        $passphrase = $keeping->encrypted ? NightlyPassphrase::read() : null;
+        if ($keeping->encrypted && $passphrase === null) {
+            return; // never in the clear what was to be closed: Settings say that the passphrase is wanted
+        }
         try {
             if (! $this->link->read($serial)->isPaired()) {
                 return;
             }
-            DB::transaction(function () use ($serial): void {
+            DB::transaction(function () use ($serial, $passphrase): void {
                 $lead = User::query()->where('role', 'lead')->oldest('id')->firstOrFail();
                 $job = BenchJob::query()->create([
                     'serial' => $serial,
@@ -153,7 +164,11 @@ final class Night
                     'opened_by' => $lead->id,
                     'intent' => Intent::BackUpOnly,
                     'nightly' => true,
+                    'backup' => $passphrase === null ? null : new BackupChoice(PlannedBackup::Encrypted, [], null),
                 ]);
+                if ($passphrase !== null) {
+                    $this->locker->put($job, $passphrase);
+                }
                 $this->ledger->begin($job);
             });
         } catch (LinkLost|Declined|UniqueConstraintViolationException) {

@@ -28,6 +28,7 @@ use App\Shelf\Downloads;
 use App\Shelf\Importing;
 use App\Shelf\Keeping;
 use App\Shelf\Looks;
+use App\Shelf\NightlyPassphrase;
 use App\Shelf\Shelf;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -54,7 +55,7 @@ final class ShelfController
             'restedOn' => (object) $resting->byBag(),
             'inbox' => $importing->inboxNames(),
             'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()),
-            'keeping' => Keeping::read()->fields()->all(),
+            'keeping' => self::keeping(),
         ]);
     }
 
@@ -198,12 +199,34 @@ final class ShelfController
     public function keep(KeepingRequest $request, Journal $journal): JsonResponse
     {
         $wanted = $request->keeping();
-        DB::transaction(static function () use ($request, $wanted, $journal): void {
+        $passphrase = $request->passphrase();
+        ! $wanted->encrypted
+            || $passphrase !== null
+            || NightlyPassphrase::isHeld()
+            || throw Refusal::notNow(
+                'Give the passphrase that the nightly backups are closed with, twelve characters or more.',
+            );
+        DB::transaction(static function () use ($request, $wanted, $passphrase, $journal): void {
             $wanted->keep();
-            $journal->noteDeed(Deed::SetKeeping, $request->person(), Evidence::ofFields($wanted->fields()));
+            match (true) {
+                ! $wanted->encrypted => NightlyPassphrase::wipe(),
+                $passphrase !== null => NightlyPassphrase::hold($passphrase),
+                default => null,
+            };
+            $journal->noteDeed(
+                Deed::SetKeeping,
+                $request->person(),
+                new Evidence($wanted->fields()->all() + ['new passphrase' => $passphrase !== null]),
+            );
         });
 
-        return new JsonResponse($wanted->fields()->all());
+        return new JsonResponse(self::keeping());
+    }
+
+    /** @return array<string, mixed> as the page shows it: of the passphrase only whether one is held */
+    private static function keeping(): array
+    {
+        return Keeping::read()->fields()->all() + ['passphraseHeld' => NightlyPassphrase::isHeld()];
     }
 
     /** @param  callable(): void  $send */

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace App\Http\Requests;
 
 use App\Shelf\Keeping;
+use Illuminate\Validation\ValidationException;
+use JadeStep\Core\Bag\Exception\WeakPassphrase;
+use JadeStep\Core\Bag\Passphrase;
 
 final class KeepingRequest extends ActRequest
 {
@@ -18,11 +21,24 @@ final class KeepingRequest extends ActRequest
             'weekly' => ['required', 'integer:strict', 'between:0,520'],
             'verifyEveryDays' => ['required', 'integer:strict', 'between:1,365'],
             'sealedDays' => ['required', 'integer:strict', 'between:1,3650'],
+            'encrypted' => ['sometimes', 'boolean:strict'],
+            'passphrase' => ['nullable', 'string', 'max:1000'],
         ];
     }
 
     public function keeping(): Keeping
     {
         return Keeping::of($this->fields());
+    }
+
+    /** @return Passphrase|null a new one for the nights; null where the held one stays */
+    public function passphrase(): ?Passphrase
+    {
+        $text = $this->fields()->maybeString('passphrase') ?? '';
+        try {
+            return $text === '' ? null : Passphrase::parse($text);
+        } catch (WeakPassphrase $e) {
+            throw ValidationException::withMessages(['passphrase' => $e->getMessage()]);
+        }
     }
 }

@@ -40,13 +40,21 @@ final readonly class HttpDeviceLink implements DeviceLink
     {
         $told = Fields::of($this->client->get('/ports', self::PORTS_SECONDS)->json());
 
-        return $told->each('ports', static function (Fields $port): PortReading {
+        $plugged = $told->each('ports', static function (Fields $port): PortReading {
             $device = $port->maybeIn('device');
 
             return $device === null
                 ? new PortReading($port->string('port'), null, null, null, null)
                 : PortReading::ofFields($device->with('port', $port->string('port')));
         });
+        $near = ! $told->has('near') ? [] : $told->each(
+            'near',
+            static fn (Fields $device): PortReading => PortReading::ofFields(
+                $device->with('port', "near {$device->string('serial')}")->with('byAir', true),
+            ),
+        );
+
+        return [...$plugged, ...$near];
     }
 
     public function read(string $serial): DeviceReading

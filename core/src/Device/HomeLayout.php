@@ -67,11 +67,12 @@ final readonly class HomeLayout
             'missing' => $there !== null && ! in_array($id, $there, true),
         ];
         $pages = [];
-        foreach ($this->pages as $n => $page) {
-            $pages[$n] = [];
+        foreach ($this->pages as $page) {
+            $spots = [];
             foreach ($page as $spot) {
-                $pages[$n][] = ['folder' => $spot['folder'], 'apps' => array_map($icon, $spot['apps'])];
+                $spots[] = ['folder' => $spot['folder'], 'apps' => array_map($icon, $spot['apps'])];
             }
+            $pages[] = $spots;
         }
 
         return ['dock' => array_map($icon, $this->dock), 'pages' => $pages];

@@ -33,7 +33,14 @@ export const shelf = {
     name: (bag: string, name: string) => take(client.PUT('/shelf/{bag}/name', { ...of(bag), body: { name } })),
     remove: (bag: string, reason: string) => take(client.DELETE('/shelf/{bag}', { ...of(bag), body: { reason } })),
     fromInbox: (name: string) => take(client.POST('/shelf/inbox', { body: { name } })),
-    keep: (keeping: Keeping) => take(client.PUT('/keeping', { body: keeping })),
+    /** The passphrase of the nights goes in and never comes out. */
+    keep: (keeping: Keeping, passphrase: string | null) => {
+        const { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted } = keeping;
+        const rules = { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted };
+        return take(client.PUT('/keeping', { body: { ...rules, passphrase } }));
+    },
+    agreeNear: (serial: string) => take(client.PUT('/near/{serial}/agreement', { params: { path: { serial } } })),
+    withdrawNear: (serial: string) => take(client.DELETE('/near/{serial}/agreement', { params: { path: { serial } } })),
     people: () => take(client.GET('/people')),
     addPerson: (fields: PersonFields) => take(client.POST('/people', { body: fields })),
     changePerson: (person: number, fields: PersonFields) =>

@@ -60,7 +60,7 @@ final readonly class Cabinet
 
     private static function answers(Handset $handset): bool
     {
-        return $handset->state['port'] !== null && ! $handset->state['hidden'];
+        return ($handset->state['port'] !== null || $handset->state['air']) && ! $handset->state['hidden'];
     }
 
     public function packageFile(string $serial, string $sha256): string

@@ -174,7 +174,8 @@ final class Handset
     public function start(string $kind): array
     {
         match ($kind) {
-            'pair', 'enter-recovery', 'restart', 'activate' => $this->wantMode('normal'),
+            'enter-recovery' => $this->wantCable(),
+            'pair', 'restart', 'activate' => $this->wantMode('normal'),
             'leave-recovery' => $this->wantBuild(),
             'set-up' => $this->wantActivated(),
             default => throw new Problem(404, 'not-found', 'The device does no such work.'),
@@ -230,6 +231,7 @@ final class Handset
     {
         $this->wantPaired();
         $this->wantActivated();
+        $this->wantCable();
         if ($this->state['ownerLock'] === 'on') {
             throw new Problem(409, 'owner-lock-on', 'The owner lock is on: switch it off before data is put back.');
         }
@@ -287,6 +289,7 @@ final class Handset
     public function takesIn(string $kind): Storage
     {
         $this->wantPaired();
+        $this->wantCable();
         $this->state['setUp'] || throw new Problem(409, 'not-set-up', 'The device is to be set up first.');
         $this->state['ownerLock'] !== 'on'
             || throw new Problem(409, 'owner-lock-on', 'The owner lock is on: switch it off before data is put back.');
@@ -321,6 +324,13 @@ final class Handset
     public function runs(array $app): bool
     {
         return version_compare($app['minimumOs'], $this->state['version'], '<=');
+    }
+
+    private function wantCable(): void
+    {
+        $this->wantMode('normal');
+        $this->state['port'] !== null
+            || throw new Problem(409, 'by-air-only', 'The device is near by air only. Plug it in for this.');
     }
 
     private function wantBuild(): void

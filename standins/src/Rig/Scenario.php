@@ -166,6 +166,17 @@ final class Scenario
                 ],
                 'note' => 'Its cloud was full: what it fetches from there comes back in part.',
             ]),
+            self::tarn([
+                'serial' => 'SKL-0125',
+                'hardwareId' => 'FN7-2',
+                'modelName' => 'Fenn 7',
+                'imei' => '352099110125019',
+                'port' => null,
+                'air' => true,
+                'paired' => true,
+                'photoCount' => 30,
+                'note' => 'In the crew’s mess, and near by air only: it is backed up at night where its owner agrees.',
+            ]),
         ];
 
         return array_column($devices, null, 'serial');
@@ -246,6 +257,7 @@ final class Scenario
             'synced' => ['saved-passwords', 'health'],
             'cloudBackup' => null,
             'cloudReturn' => null,
+            'air' => false,
             'syncLate' => false,
             'mode' => 'normal',
             'paired' => false,

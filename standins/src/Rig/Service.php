@@ -50,7 +50,7 @@ final readonly class Service
             static fn (Handset $h): array => $do($h, $r, $m),
         );
 
-        Kernel::route($routes, 'GET', '/ports', fn (): array => ['ports' => $this->ports()]);
+        Kernel::route($routes, 'GET', '/ports', fn (): array => ['ports' => $this->ports(), 'near' => $this->near()]);
         Kernel::route($routes, 'GET', '/devices/{serial}', $device(static fn (Handset $h): array => $h->reading()));
         Kernel::route(
             $routes,
@@ -164,6 +164,26 @@ final readonly class Service
         usort($ports, static fn (array $a, array $b): int => strnatcmp($a['port'], $b['port']));
 
         return $ports;
+    }
+
+    /** @return list<array<string, mixed>> devices in no port that are reached by air */
+    private function near(): array
+    {
+        $near = [];
+        foreach ($this->cabinet->serials() as $serial) {
+            $state = $this->cabinet->with($serial, static fn (Handset $h): array => $h->state, true);
+            if ($state['air'] && $state['port'] === null && $state['mode'] !== 'restarting' && ! $state['hidden']) {
+                $near[] = [
+                    'serial' => $serial,
+                    'mode' => $state['mode'],
+                    'modelName' => $state['modelName'],
+                    'version' => $state['version'],
+                    'paired' => $state['paired'],
+                ];
+            }
+        }
+
+        return $near;
     }
 
     /** A device hands some kinds out only into a backup that will be encrypted. */

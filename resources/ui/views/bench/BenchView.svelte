@@ -27,7 +27,9 @@
     const benches = $derived(bench.data?.benches ?? []);
     let backUp = $state<string | null>(null);
     const free = $derived(
-        benches.flatMap((b) => b.ports.filter((p) => p.serial !== null && p.jobId === null && p.mode === 'normal')),
+        benches.flatMap((b) =>
+            b.ports.filter((p) => p.serial !== null && p.jobId === null && p.mode === 'normal' && !p.byAir),
+        ),
     );
     // where each job's device is plugged in now
     const portOf = $derived(

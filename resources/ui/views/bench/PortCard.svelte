@@ -1,6 +1,9 @@
 <script lang="ts">
-    import { FolderDown, FolderUp } from '@lucide/svelte';
+    import { FolderDown, FolderUp, Wifi } from '@lucide/svelte';
+    import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { link } from 'svelte-spa-router';
+    import { toast } from 'svelte-sonner';
+    import { shelf } from '../../api/shelf';
     import type { Port } from '../../api/types';
     import { version } from '../../parts/format';
 
@@ -21,6 +24,13 @@
         onbackup: (serial: string) => void;
         onreturn: (serial: string) => void;
     } = $props();
+    const queries = useQueryClient();
+    const agree = createMutation(() => ({
+        mutationFn: (does: boolean) =>
+            does ? shelf.agreeNear(port.serial ?? '') : shelf.withdrawNear(port.serial ?? ''),
+        onSuccess: () => void queries.invalidateQueries({ queryKey: ['bench'] }),
+        onError: (e: Error) => void toast.error(e.message),
+    }));
 </script>
 
 <li class="flex min-h-14 items-center gap-2 px-2.5 py-1.5">
@@ -28,7 +38,10 @@
         class="grid h-9 w-9 shrink-0 place-items-center rounded-full font-mono text-sm {port.occupied
             ? 'bg-jade-wash'
             : 'border border-dashed border-quiet text-quiet'}"
-        title="Port {port.port}"><span class="sr-only">Port</span>{port.port}</span
+        title={port.byAir ? 'near by air' : `Port ${port.port}`}
+        >{#if port.byAir}<Wifi size={18} aria-hidden="true" /><span class="sr-only">Near by air</span>{:else}<span
+                class="sr-only">Port</span
+            >{port.port}{/if}</span
     >
     {#if silent}
         <p class="text-sm text-quiet">{port.label || 'not known while the link is silent'}</p>
@@ -43,10 +56,21 @@
                     >{/if}
             </p>
             <p class="code whitespace-nowrap">
-                {port.serial} · {version(port.version ?? '')}{port.mode === 'recovery' ? ' · recovery mode' : ''}
+                {port.serial} · {version(port.version ?? '')}{port.mode === 'recovery'
+                    ? ' · recovery mode'
+                    : ''}{port.byAir ? ' · near by air' : ''}
             </p>
         </div>
-        {#if port.jobId !== null}
+        {#if port.byAir && port.jobId === null}{#if mayAct}<button
+                    class="act-quiet !min-h-10 shrink-0 text-sm"
+                    disabled={agree.isPending}
+                    onclick={() => agree.mutate(port.agreedBy === null)}
+                    title={port.agreedBy === null ? '' : `The owner agrees, says ${port.agreedBy}`}
+                    >{port.agreedBy === null
+                        ? 'Its owner agrees to nightly backups'
+                        : 'Owner agrees. Take it back'}</button
+                >{/if}
+        {:else if port.jobId !== null}
             <a class="act-quiet !min-h-10 shrink-0" href="/jobs/{port.jobId}" use:link>Its job</a>
         {:else if mayAct}
             <button class="act !min-h-11 shrink-0 !px-3" disabled={busy} onclick={() => onopen(port.serial ?? '')}

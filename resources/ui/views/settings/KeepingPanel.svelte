@@ -8,11 +8,13 @@
     const queries = useQueryClient();
     const held = createQuery(() => ({ queryKey: ['shelf'], queryFn: shelf.show }));
     let edited = $state<Keeping | null>(null);
+    let passphrase = $state('');
     const k = $derived(edited ?? held.data?.keeping ?? null);
     const save = createMutation(() => ({
-        mutationFn: shelf.keep,
+        mutationFn: (keeping: Keeping) => shelf.keep(keeping, passphrase === '' ? null : passphrase),
         onSuccess: () => {
             edited = null;
+            passphrase = '';
             toast.success('Saved.');
             void queries.invalidateQueries({ queryKey: ['shelf'] });
         },
@@ -34,14 +36,14 @@
 <section class="panel" aria-labelledby="keeping">
     <h2 id="keeping" class="mb-1">At night, and how long</h2>
     <p class="text-sm text-quiet">
-        Devices that are plugged in, paired and in no job are backed up plain. Sealed copies are never thinned, nor the
-        latest of a device.
+        Devices that are plugged in, or near by air with their owner’s consent, paired and in no job are backed up.
+        Sealed copies are never thinned, nor the latest of a device.
     </p>
     {#if k && !leads}
         <dl class="mt-2 flex flex-wrap gap-x-6 gap-y-2 text-sm">
             <div>
                 <dt class="text-quiet">back up at night</dt>
-                <dd>{k.nightly ? 'yes' : 'no'}</dd>
+                <dd>{k.nightly ? (k.encrypted ? 'yes, encrypted' : 'yes, plain') : 'no'}</dd>
             </div>
             {#each numbers as [field, name] (field)}<div>
                     <dt class="text-quiet">{name}</dt>
@@ -64,6 +66,25 @@
                     onchange={(e) => set('nightly', e.currentTarget.checked)}
                 />back up at night</label
             >
+            <label class="flex items-center gap-2"
+                ><input
+                    type="checkbox"
+                    class="h-4 w-4 accent-[var(--jade)]"
+                    checked={k.encrypted}
+                    onchange={(e) => set('encrypted', e.currentTarget.checked)}
+                />encrypted</label
+            >
+            {#if k.encrypted}<label class="flex flex-col"
+                    >{k.passphraseHeld ? 'another passphrase for the nights' : 'passphrase for the nights'}<input
+                        class="field !min-h-10 w-64"
+                        type="password"
+                        autocomplete="off"
+                        minlength="12"
+                        required={!k.passphraseHeld}
+                        placeholder={k.passphraseHeld ? 'one is held' : 'at least 12 characters'}
+                        bind:value={passphrase}
+                    /></label
+                >{/if}
             {#each numbers as [field, name, min, max] (field)}<label class="flex flex-col"
                     >{name}<input
                         class="field !min-h-10 w-28"
@@ -75,7 +96,7 @@
                         oninput={(e) => set(field, e.currentTarget.valueAsNumber)}
                     /></label
                 >{/each}
-            <button class="act" disabled={edited === null || save.isPending}>Save</button>
+            <button class="act" disabled={(edited === null && passphrase === '') || save.isPending}>Save</button>
         </form>
     {/if}
 </section>
