@@ -32,9 +32,13 @@ final readonly class PassphraseLocker
         );
     }
 
-    /** Opens and closes with the job's passphrase: null where none is held. */
+    /** Opens and closes with the job's passphrase, or closes for the key of the nights: null where none is held. */
     public function openPgp(BenchJob $job): ?OpenPgp
     {
+        $key = $job->nightly ? NightlyKey::read() : null;
+        if ($key !== null) {
+            return new OpenPgp(config()->string('jade.gnupg'), $key);
+        }
         $held = HeldPassphrase::query()->where('expires_at', '>', $this->clock->now())->find($job->id);
         try {
             return $held === null ? null : self::with(Passphrase::existing(Crypt::decryptString($held->ciphertext)));

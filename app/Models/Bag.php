@@ -37,6 +37,7 @@ use JadeStep\Core\Version\Version;
  * @property \Illuminate\Support\Carbon|null $shared_at since when its files may be a lowered copy's too
  * @property \Illuminate\Support\Carbon|null $keep_until
  * @property Encryption $encryption
+ * @property string|null $closed_for the fingerprint of the public key that it is closed for; null with a passphrase
  * @property string $source job, schedule or import
  * @property string|null $hardware_id
  * @property string|null $os_line

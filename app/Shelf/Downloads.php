@@ -109,6 +109,7 @@ final readonly class Downloads
         if ($bag->encryption === Encryption::None) {
             throw Refusal::notNow('This bag is not encrypted.');
         }
+        $bag->closed_for === null || throw Unopened::closedForKey($bag->closed_for);
         $content = new EncryptedContent($this->bags->folder($bag->id), PassphraseLocker::with($passphrase));
         $faults = $content->prove();
         $faults === [] || throw Unopened::damaged($bag->id, $faults[0]->message());

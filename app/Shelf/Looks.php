@@ -16,6 +16,7 @@ use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\EncryptedContent;
+use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\Passphrase;
@@ -38,6 +39,8 @@ final readonly class Looks
         $folder = $this->bags->folder($bag->id);
         is_dir($folder)
             || throw Refusal::notNow('The bag is not on the disk any more. Verify it, to see what is wrong.');
+
+        $bag->closed_for === null || throw Unopened::closedForKey($bag->closed_for);
 
         return $bag->isEncrypted()
             ? new EncryptedContent(

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
+use App\Facts\NightlyKey;
 use App\Facts\PassphraseLocker;
 use App\Facts\RestingJobs;
 use App\Ledger\StepLedger;
@@ -28,8 +29,8 @@ use Psr\Clock\ClockInterface;
 
 /**
  * What the bench does by itself: at night it backs up what is plugged in, or near by air with its owner's consent, and
- * is paired and held by no job, plain or closed with the passphrase that a lead has chosen; it thins the unsealed
- * backups of its own by the keep rules, and reads old bags back again. Runs in the workers.
+ * is paired and held by no job, plain or closed with the passphrase or for the key that a lead has chosen; it thins the
+ * unsealed backups of its own by the keep rules, and reads old bags back again. Runs in the workers.
  */
 final class Night
 {
@@ -147,15 +148,15 @@ final class Night
 
     private function open(string $serial, Keeping $keeping): void
     {
-        $passphrase = $keeping->encrypted ? NightlyPassphrase::read() : null;
-        if ($keeping->encrypted && $passphrase === null) {
+        $passphrase = $keeping->encrypted && NightlyKey::read() === null ? NightlyPassphrase::read() : null;
+        if ($keeping->encrypted && $passphrase === null && NightlyKey::read() === null) {
             return; // never in the clear what was to be closed: Settings say that the passphrase is wanted
         }
         try {
             if (! $this->link->read($serial)->isPaired()) {
                 return;
             }
-            DB::transaction(function () use ($serial, $passphrase): void {
+            DB::transaction(function () use ($serial, $passphrase, $keeping): void {
                 $lead = User::query()->where('role', 'lead')->oldest('id')->firstOrFail();
                 $job = BenchJob::query()->create([
                     'serial' => $serial,
@@ -164,7 +165,7 @@ final class Night
                     'opened_by' => $lead->id,
                     'intent' => Intent::BackUpOnly,
                     'nightly' => true,
-                    'backup' => $passphrase === null ? null : new BackupChoice(PlannedBackup::Encrypted, [], null),
+                    'backup' => $keeping->encrypted ? new BackupChoice(PlannedBackup::Encrypted, [], null) : null,
                 ]);
                 if ($passphrase !== null) {
                     $this->locker->put($job, $passphrase);

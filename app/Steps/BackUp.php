@@ -68,7 +68,7 @@ final readonly class BackUp implements Step
             if ($changed !== []) {
                 return self::keepsChanging($changed);
             }
-            $this->note($job, $bag);
+            $this->note($job, $bag->refresh());
         } catch (Unopened $e) {
             return $this->notOpened($job, $e);
         }
@@ -108,17 +108,27 @@ final readonly class BackUp implements Step
 
     private function note(BenchJob $job, Bag $bag): void
     {
+        if ($bag->closed_for !== null) {
+            $bag->update(['state' => BagState::Complete]); // what it holds was noted when it was written
+
+            return;
+        }
         $inventory =
             $this->opened->of($job, $bag)?->inventory()
             ?? throw new \LogicException('The passphrase was there a moment ago.');
-        $bag->update([
-            'state' => BagState::Complete,
+        $bag->update(['state' => BagState::Complete] + self::told($inventory));
+    }
+
+    /** @return array<string, mixed> what a row knows of a bag's content */
+    private static function told(Inventory $inventory): array
+    {
+        return [
             'bytes' => $inventory->bytes(),
             'items' => count($inventory->items),
             'counts' => $inventory->counts(),
             'kinds' => Bag::kindsOf($inventory->counts()),
             'store_schemas' => $inventory->storeSchemas(),
-        ]);
+        ];
     }
 
     /** The bag's row stands before its first byte, so that no folder is without an owner. */
@@ -187,6 +197,8 @@ final readonly class BackUp implements Step
         }
         $pgp = $this->locker->openPgp($job) ?? throw new \LogicException('The passphrase was there a moment ago.');
 
+        $bag->update(['closed_for' => $pgp->closedFor()]);
+
         return EncryptedBagWriter::open($folder, $pgp, config()->integer('jade.segment_bytes'));
     }
 
@@ -253,7 +265,7 @@ final readonly class BackUp implements Step
             $schemas[$kind->kind] = $kind->storeSchema;
         }
         $writer->dropAllBut($listing);
-        $writer->finish(
+        $inventory = $writer->finish(
             new BagDescription(
                 $bag->id,
                 $step->job->serial,
@@ -267,5 +279,8 @@ final readonly class BackUp implements Step
             ),
             $schemas,
         );
+        if ($bag->closed_for !== null) {
+            $bag->update(self::told($inventory)); // nobody here can read it again
+        }
     }
 }

@@ -17,6 +17,7 @@ use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Process\Process;
 
 /** Nights that are closed with a passphrase, and a device that is near by air only. */
 final class AtNightTest extends JourneyTestCase
@@ -34,7 +35,7 @@ final class AtNightTest extends JourneyTestCase
     public function test_what_is_taken_at_night_is_closed_with_the_passphrase_that_a_lead_has_chosen(): void
     {
         self::assertStringContainsString(
-            'twelve characters',
+            'twelve characters or more, or a public key',
             $this->keep(['encrypted' => true])->assertConflict()->json('detail'),
         );
         $this->keep(['encrypted' => true, 'passphrase' => 'short'])->assertUnprocessable();
@@ -57,6 +58,36 @@ final class AtNightTest extends JourneyTestCase
         $this->postJson("/api/v1/shelf/{$bag->id}/look", ['passphrase' => self::PASSPHRASE])->assertOk();
 
         self::assertFalse($this->keep(['encrypted' => false])->assertOk()->json('passphraseHeld'));
+    }
+
+    public function test_closed_for_a_public_key_nothing_secret_is_held_and_its_owner_opens_it(): void
+    {
+        $home = self::system()->folder.'/owner-key';
+        is_dir($home) || mkdir($home, 0o700);
+        $usual = ['--batch', '--quiet', '--pinentry-mode', 'loopback', '--passphrase', ''];
+        $gpg = static fn (string ...$words): string => (new Process(['gpg', '--homedir', $home, ...$usual, ...$words]))
+            ->mustRun()
+            ->getOutput();
+        $gpg('--quick-generate-key', 'Depot <depot@skerry.example>', 'default', 'default', 'never');
+        $this->keep(['encrypted' => true, 'publicKey' => 'no key'])->assertUnprocessable();
+        $told = $this->keep(['encrypted' => true, 'publicKey' => $gpg('--armor', '--export')])->assertOk();
+        $fingerprint = $told->json('keyFingerprint');
+        self::assertSame([false, 40], [$told->json('passphraseHeld'), strlen((string) $fingerprint)]);
+
+        $this->pairedBefore();
+        app(Night::class)->backUp();
+        $job = BenchJob::query()->where('nightly', true)->where('serial', self::SERIAL)->sole();
+        $this->workUntil($job, StepCode::VerifyBackup, StepState::Done);
+        $bag = Bag::query()->where('bench_job_id', $job->id)->sole();
+        self::assertTrue($bag->isEncrypted());
+        self::assertSame([$fingerprint, null], [$bag->closed_for, $bag->passphrase_proven_at]);
+        self::assertSame(self::PHOTOS, $bag->counts['photos'] ?? 0);
+        self::assertStringContainsString(
+            'only who has its secret part',
+            $this->postJson("/api/v1/shelf/{$bag->id}/look", ['passphrase' => 'any'])->assertConflict()->json('detail'),
+        );
+        $inventory = $gpg('--decrypt', self::system()->folder."/bags/{$bag->id}/data/inventory.jsonl.gpg");
+        self::assertStringContainsString('"kind":"photos"', $inventory);
     }
 
     public function test_a_night_whose_passphrase_is_gone_takes_nothing_in_the_clear(): void

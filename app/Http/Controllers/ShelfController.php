@@ -18,22 +18,17 @@ use App\Http\Resources\BagResource;
 use App\Http\Resources\ComparisonResource;
 use App\Http\Resources\ItemResponse;
 use App\Http\Resources\ItemsResource;
-use App\Journal\Deed;
-use App\Journal\Evidence;
-use App\Journal\Journal;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Refusal\Refusal;
 use App\Shelf\Downloads;
 use App\Shelf\Importing;
-use App\Shelf\Keeping;
 use App\Shelf\Looks;
-use App\Shelf\NightlyPassphrase;
+use App\Shelf\Nights;
 use App\Shelf\Shelf;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
-use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -47,7 +42,7 @@ final class ShelfController
     {
     }
 
-    public function index(Importing $importing, RestingJobs $resting): JsonResponse
+    public function index(Importing $importing, RestingJobs $resting, Nights $nights): JsonResponse
     {
         return new JsonResponse([
             'bags' => BagResource::collection(Bag::query()->get()->reverse()->values()),
@@ -55,7 +50,7 @@ final class ShelfController
             'restedOn' => (object) $resting->byBag(),
             'inbox' => $importing->inboxNames(),
             'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()),
-            'keeping' => self::keeping(),
+            'keeping' => $nights->told(),
         ]);
     }
 
@@ -196,37 +191,11 @@ final class ShelfController
         return (new BagImportResource($import))->response()->setStatusCode(202);
     }
 
-    public function keep(KeepingRequest $request, Journal $journal): JsonResponse
+    public function keep(KeepingRequest $request, Nights $nights): JsonResponse
     {
-        $wanted = $request->keeping();
-        $passphrase = $request->passphrase();
-        ! $wanted->encrypted
-            || $passphrase !== null
-            || NightlyPassphrase::isHeld()
-            || throw Refusal::notNow(
-                'Give the passphrase that the nightly backups are closed with, twelve characters or more.',
-            );
-        DB::transaction(static function () use ($request, $wanted, $passphrase, $journal): void {
-            $wanted->keep();
-            match (true) {
-                ! $wanted->encrypted => NightlyPassphrase::wipe(),
-                $passphrase !== null => NightlyPassphrase::hold($passphrase),
-                default => null,
-            };
-            $journal->noteDeed(
-                Deed::SetKeeping,
-                $request->person(),
-                new Evidence($wanted->fields()->all() + ['new passphrase' => $passphrase !== null]),
-            );
-        });
+        $nights->set($request->keeping(), $request->passphrase(), $request->publicKey(), $request->person());
 
-        return new JsonResponse(self::keeping());
-    }
-
-    /** @return array<string, mixed> as the page shows it: of the passphrase only whether one is held */
-    private static function keeping(): array
-    {
-        return Keeping::read()->fields()->all() + ['passphraseHeld' => NightlyPassphrase::isHeld()];
+        return new JsonResponse($nights->told());
     }
 
     /** @param  callable(): void  $send */

@@ -6,8 +6,10 @@ namespace App\Http\Requests;
 
 use App\Shelf\Keeping;
 use Illuminate\Validation\ValidationException;
+use JadeStep\Core\Bag\Exception\UnusableKey;
 use JadeStep\Core\Bag\Exception\WeakPassphrase;
 use JadeStep\Core\Bag\Passphrase;
+use JadeStep\Core\Bag\PublicKey;
 
 final class KeepingRequest extends ActRequest
 {
@@ -23,6 +25,7 @@ final class KeepingRequest extends ActRequest
             'sealedDays' => ['required', 'integer:strict', 'between:1,3650'],
             'encrypted' => ['sometimes', 'boolean:strict'],
             'passphrase' => ['nullable', 'string', 'max:1000'],
+            'publicKey' => ['nullable', 'string', 'max:100000'],
         ];
     }
 
@@ -39,6 +42,17 @@ final class KeepingRequest extends ActRequest
             return $text === '' ? null : Passphrase::parse($text);
         } catch (WeakPassphrase $e) {
             throw ValidationException::withMessages(['passphrase' => $e->getMessage()]);
+        }
+    }
+
+    /** @return PublicKey|null one that the nights are closed for from now on; null where none is given */
+    public function publicKey(): ?PublicKey
+    {
+        $text = $this->fields()->maybeString('publicKey') ?? '';
+        try {
+            return $text === '' ? null : PublicKey::parse($text, config()->string('jade.gnupg'));
+        } catch (UnusableKey $e) {
+            throw ValidationException::withMessages(['publicKey' => $e->getMessage()]);
         }
     }
 }

@@ -21,6 +21,7 @@ final class BagResource extends Answer
             'declaredVersion' => $this->declared_version,
             'loweredFrom' => $this->lowered_from,
             'encryption' => $this->encryption->value,
+            'closedFor' => $this->closed_for,
             'source' => $this->source,
             'serial' => $this->serial,
             'hardwareId' => $this->hardware_id,

@@ -243,9 +243,15 @@ final class EncryptedBagWriter implements Writer
         Tree::rename("{$this->work}/record.part", "{$this->work}/records/{$this->segment}");
     }
 
-    /** What whole segments of earlier runs hold. */
+    /** What whole segments of earlier runs hold; what was closed for a key nobody here can read, and it begins anew. */
     private function recall(): void
     {
+        if (! $this->pgp->opens()) {
+            array_map(unlink(...), Listing::matching("{$this->work}/records/*"));
+            array_map(unlink(...), Listing::matching("{$this->work}/bag/data/*.tar.gpg"));
+
+            return;
+        }
         foreach (Listing::matching("{$this->work}/records/*") as $record) {
             if (! is_file("{$this->work}/bag/data/".basename($record).'.tar.gpg')) {
                 @unlink($record);

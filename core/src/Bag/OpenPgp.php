@@ -7,8 +7,9 @@ namespace JadeStep\Core\Bag;
 use JadeStep\Core\Bag\Exception\Unopened;
 
 /**
- * Encrypts and opens OpenPGP messages (RFC 9580, RFC 4880) with a passphrase. GnuPG does the work, in a home folder of
- * its own; the passphrase goes through a file descriptor, content streams through pipes and never lies on the disk.
+ * Encrypts and opens OpenPGP messages (RFC 9580, RFC 4880) with a passphrase, or encrypts them for a public key. GnuPG
+ * does the work, in a home folder of its own; the passphrase goes through a file descriptor, content streams through
+ * pipes and never lies on the disk.
  */
 final readonly class OpenPgp
 {
@@ -43,9 +44,21 @@ final readonly class OpenPgp
         '',
     ];
 
-    public function __construct(private string $home, private Passphrase $passphrase)
+    public function __construct(private string $home, private Passphrase|PublicKey $by)
     {
         is_dir($home) || mkdir($home, 0o700, true);
+    }
+
+    /** The fingerprint of the key that it closes for; null where it closes with a passphrase. */
+    public function closedFor(): ?string
+    {
+        return $this->by instanceof PublicKey ? $this->by->fingerprint : null;
+    }
+
+    /** Whether it opens again what it has closed: for a key it does not. */
+    public function opens(): bool
+    {
+        return $this->by instanceof Passphrase;
     }
 
     /**
@@ -78,12 +91,43 @@ final readonly class OpenPgp
     public function begin(string $file): Internal\PgpMessage
     {
         return new Internal\PgpMessage(
-            $this->command(self::ENCRYPT),
-            $this->passphrase,
+            $this->by instanceof Passphrase ? $this->command(self::ENCRYPT) : $this->forKey($this->by),
+            $this->by instanceof Passphrase ? $this->by : null,
             ['pipe', 'r'],
             ['file', $file, 'xb'],
             basename($file),
         );
+    }
+
+    /** @return list<string> the key itself comes from a file, and is taken into no keyring */
+    private function forKey(PublicKey $key): array
+    {
+        $file = "{$this->home}/{$key->fingerprint}.asc";
+        if (! is_file($file)) {
+            file_put_contents($file, $key->armored);
+        }
+
+        return [
+            'gpg',
+            '--homedir',
+            $this->home,
+            '--batch',
+            '--quiet',
+            '--no-options',
+            '--status-fd',
+            '2',
+            '--trust-model',
+            'always',
+            '--encrypt',
+            '--cipher-algo',
+            'AES256',
+            '--recipient-file',
+            $file,
+            '--compress-algo',
+            'none',
+            '--set-filename',
+            '',
+        ];
     }
 
     /**
@@ -99,10 +143,11 @@ final readonly class OpenPgp
      */
     public function decrypt(string $file, callable $read): mixed
     {
+        $this->by instanceof Passphrase || throw Unopened::closedForKey($this->by->fingerprint);
         is_file($file) || throw Unopened::damaged(basename($file), 'it is not there');
         $message = new Internal\PgpMessage(
             $this->command(['--decrypt']),
-            $this->passphrase,
+            $this->by,
             ['file', $file, 'rb'],
             ['pipe', 'w'],
             basename($file),

@@ -34,10 +34,10 @@ export const shelf = {
     remove: (bag: string, reason: string) => take(client.DELETE('/shelf/{bag}', { ...of(bag), body: { reason } })),
     fromInbox: (name: string) => take(client.POST('/shelf/inbox', { body: { name } })),
     /** The passphrase of the nights goes in and never comes out. */
-    keep: (keeping: Keeping, passphrase: string | null) => {
+    keep: (keeping: Keeping, passphrase: string | null, publicKey: string | null) => {
         const { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted } = keeping;
         const rules = { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted };
-        return take(client.PUT('/keeping', { body: { ...rules, passphrase } }));
+        return take(client.PUT('/keeping', { body: { ...rules, passphrase, publicKey } }));
     },
     agreeNear: (serial: string) => take(client.PUT('/near/{serial}/agreement', { params: { path: { serial } } })),
     withdrawNear: (serial: string) => take(client.DELETE('/near/{serial}/agreement', { params: { path: { serial } } })),

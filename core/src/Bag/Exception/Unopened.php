@@ -22,6 +22,14 @@ final class Unopened extends \RuntimeException implements BagException
         );
     }
 
+    public static function closedForKey(string $fingerprint): self
+    {
+        return new self(
+            "This bag is closed for the key {$fingerprint}: only who has its secret part opens it, and not here.",
+            false,
+        );
+    }
+
     public static function damaged(string $file, string $why): self
     {
         return new self(

@@ -25,12 +25,13 @@ final class PgpMessage
 
     /**
      * @param  list<string>  $command
+     * @param  Passphrase|null  $passphrase  null where it is closed for a key
      * @param  list<string>  $in
      * @param  list<string>  $out
      */
     public function __construct(
         array $command,
-        Passphrase $passphrase,
+        ?Passphrase $passphrase,
         array $in,
         array $out,
         private readonly string $name,
@@ -45,7 +46,7 @@ final class PgpMessage
             'PATH' => (string) getenv('PATH'),
         ]);
         $this->process = is_resource($process) ? $process : throw Unopened::withoutProgram('it could not be started');
-        fwrite($pipes[3], $passphrase->reveal()."\n");
+        fwrite($pipes[3], $passphrase === null ? '' : $passphrase->reveal()."\n");
         fclose($pipes[3]);
         $this->stream = $pipes[$in[0] === 'pipe' ? 0 : 1];
     }

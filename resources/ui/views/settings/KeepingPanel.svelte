@@ -9,12 +9,15 @@
     const held = createQuery(() => ({ queryKey: ['shelf'], queryFn: shelf.show }));
     let edited = $state<Keeping | null>(null);
     let passphrase = $state('');
+    let publicKey = $state('');
     const k = $derived(edited ?? held.data?.keeping ?? null);
+    const closes = $derived(k?.passphraseHeld === true || k?.keyFingerprint != null);
     const save = createMutation(() => ({
-        mutationFn: (keeping: Keeping) => shelf.keep(keeping, passphrase === '' ? null : passphrase),
+        mutationFn: (keeping: Keeping) =>
+            shelf.keep(keeping, passphrase === '' ? null : passphrase, publicKey === '' ? null : publicKey),
         onSuccess: () => {
             edited = null;
-            passphrase = '';
+            passphrase = publicKey = '';
             toast.success('Saved.');
             void queries.invalidateQueries({ queryKey: ['shelf'] });
         },
@@ -80,10 +83,19 @@
                         type="password"
                         autocomplete="off"
                         minlength="12"
-                        required={!k.passphraseHeld}
+                        required={!closes && publicKey === ''}
                         placeholder={k.passphraseHeld ? 'one is held' : 'at least 12 characters'}
                         bind:value={passphrase}
                     /></label
+                >{/if}
+            {#if k.encrypted}<label class="flex flex-col"
+                    >{k.keyFingerprint === null
+                        ? 'or a public OpenPGP key, so that nothing secret is held'
+                        : 'closed for this key; another one'}<textarea
+                        class="field w-96 font-mono text-xs"
+                        rows="2"
+                        placeholder={k.keyFingerprint ?? '-----BEGIN PGP PUBLIC KEY BLOCK-----'}
+                        bind:value={publicKey}></textarea></label
                 >{/if}
             {#each numbers as [field, name, min, max] (field)}<label class="flex flex-col"
                     >{name}<input
@@ -96,7 +108,9 @@
                         oninput={(e) => set(field, e.currentTarget.valueAsNumber)}
                     /></label
                 >{/each}
-            <button class="act" disabled={(edited === null && passphrase === '') || save.isPending}>Save</button>
+            <button class="act" disabled={(edited === null && passphrase === '' && publicKey === '') || save.isPending}
+                >Save</button
+            >
         </form>
     {/if}
 </section>

@@ -99,7 +99,7 @@
         </form>
     {/if}
 </div>
-{#if bag.encryption === 'openpgp'}
+{#if bag.encryption === 'openpgp' && bag.closedFor === null}
     <form
         class="mt-3 flex items-end gap-2"
         onsubmit={(e) => {

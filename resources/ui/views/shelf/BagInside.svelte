@@ -98,7 +98,12 @@
         encrypted ? pictures[`${of}/${path}`] : itemAddress(bag.id, of, path);
 </script>
 
-{#if encrypted && passphrase === null}
+{#if bag.closedFor !== null}
+    <Notice
+        >This bag is closed for the key <span class="font-mono break-all">{bag.closedFor}</span>: only who has its
+        secret part opens it, and not here.</Notice
+    >
+{:else if encrypted && passphrase === null}
     {#if session.mayAct}
         <form
             class="flex flex-wrap items-end gap-2"

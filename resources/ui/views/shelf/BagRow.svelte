@@ -53,9 +53,11 @@
     </td>
     <td
         >{#if bag.encryption === 'openpgp'}<span class="flex items-center gap-1.5"
-                ><Lock size={16} aria-hidden="true" />{bag.passphraseProvenAt === null
-                    ? 'passphrase not proven'
-                    : 'proven'}</span
+                ><Lock size={16} aria-hidden="true" />{bag.closedFor !== null
+                    ? 'for a key'
+                    : bag.passphraseProvenAt === null
+                      ? 'passphrase not proven'
+                      : 'proven'}</span
             >{:else}<span class="flex items-center gap-1.5 text-quiet"
                 ><LockOpen size={16} aria-hidden="true" />plain</span
             >{/if}</td
