@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Acts;
 
+use App\Facts\Variant;
 use App\Journal\Evidence;
 use App\Models\BenchJob;
 use App\Models\User;
@@ -13,7 +14,7 @@ use JadeStep\Core\Job\Record\AboutDevice;
 /** Notes whose a device is, how they are reached, what its box says, and anything else that goes with its job. */
 final readonly class DescribeDevice
 {
-    public function __construct(private JobActs $acts)
+    public function __construct(private JobActs $acts, private Variant $variant)
     {
     }
 
@@ -23,7 +24,9 @@ final readonly class DescribeDevice
             Act::Describe,
             $job,
             $by,
-            static fn () => $job->update(['about' => $about]),
+            fn () => $job->update(
+                ['about' => $about] + ($job->device === null ? [] : $this->variant->columns($job->device, $about)),
+            ),
             new Evidence(['noted' => $about->noted()]),
         );
     }

@@ -8,6 +8,7 @@ use App\Almanac\HeldAlmanac;
 use App\Facts\FirstPlan;
 use App\Facts\JobFacts;
 use App\Facts\JobPlanner;
+use App\Facts\Variant;
 use App\Journal\Deed;
 use App\Journal\Evidence;
 use App\Journal\Journal;
@@ -34,6 +35,7 @@ final readonly class ByHand
         private StepLedger $ledger,
         private JobPlanner $planner,
         private JobFacts $facts,
+        private Variant $variant,
         private Journal $journal,
     ) {
     }
@@ -56,7 +58,7 @@ final readonly class ByHand
                     'opened_by' => $by->id,
                     'said' => $said->signedBy($by->name),
                     'device' => $device,
-                ]);
+                ] + $this->variant->columns($device, null));
                 $this->ledger->begin($job);
                 $this->planner->keep($job, $goal ?? FirstPlan::usual($said->version));
                 $this->journal->noteDeed(Deed::TakeIn, $by, new Evidence(['by hand' => true]), null, $job);
@@ -80,7 +82,7 @@ final readonly class ByHand
                     'held_serial' => $said->name(),
                     'said' => $said->signedBy($by->name),
                     'device' => $device,
-                ]);
+                ] + $this->variant->columns($device, $job->about));
                 $this->planner->keep($job, $job->goal ?? FirstPlan::usual($said->version));
                 $this->journal->note(Act::CorrectSaid, $job, $by);
             });

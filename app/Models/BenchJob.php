@@ -96,6 +96,8 @@ use JadeStep\Core\Version\Version;
  * @property BackupChoice|null $backup
  * @property CloudWord|null $cloud
  * @property AboutDevice|null $about what people note of the device beside what it tells
+ * @property string|null $variant what the almanac calls it: "Fenn 7 Atlantic"
+ * @property string|null $box_contradiction what on its box does not fit it, in words
  * @property \Illuminate\Support\Carbon|null $link_lost_at
  * @property \Illuminate\Support\Carbon|null $ended_at
  * @property \Illuminate\Support\Carbon $created_at

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Steps;
 
 use App\Almanac\HeldAlmanac;
+use App\Facts\Variant;
 use App\Models\BenchJob;
 use App\Ports\DeviceLink;
 use App\Ports\DeviceReading;
@@ -12,7 +13,7 @@ use App\Ports\DeviceReading;
 /** Reads a device and keeps the reading with its job. What only people know is kept apart, as attestations. */
 final readonly class ReadDevice
 {
-    public function __construct(private DeviceLink $link, private HeldAlmanac $almanac)
+    public function __construct(private DeviceLink $link, private HeldAlmanac $almanac, private Variant $variant)
     {
     }
 
@@ -24,7 +25,7 @@ final readonly class ReadDevice
             'bench_id' => $reading->benchId,
             'device' => $reading->device,
             'recovery_keys' => $model?->recoverySequence,
-        ]);
+        ] + $this->variant->columns($reading->device, $job->about));
 
         return $reading;
     }

@@ -13,6 +13,8 @@ return new class extends Migration
     {
         Schema::table('bench_jobs', static function (Blueprint $t): void {
             $t->json('about')->nullable()->after('said');
+            $t->string('variant', 200)->nullable()->after('about');
+            $t->text('box_contradiction')->nullable()->after('variant');
         });
     }
 };

@@ -34,7 +34,7 @@ final class ShelfTest extends BrowserTestCase
         $this->assertAccessible('shelf');
         $b->find(WebDriverBy::cssSelector('input[type="search"]'))->sendKeys('encrypted 0057');
         $b->click(WebDriverBy::xpath('//tr[contains(., "SKL-0057")]//th/button'));
-        $b->see('told by its passphrase only');
+        $b->see('It is opened for this look only');
         self::assertStringNotContainsString("job {$id}", $b->text());
         $b->press('Verify again')->find(WebDriverBy::xpath('//tr[contains(., "SKL-0057")][@data-state="sealed"]'), 60);
         $b->find(WebDriverBy::cssSelector('input[type="search"]'))->sendKeys(' nothing-like-it');

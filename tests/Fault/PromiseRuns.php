@@ -243,6 +243,9 @@ final class PromiseRuns
                 ['id' => 'tide-table', 'name' => 'Tide Table', 'minimumOs' => $this->pick(['7.0.0', '8.0.0', '9.0.0'])],
             ],
             'cloudBackup' => null,
+            'cloudReturn' => null,
+            'air' => false,
+            'port' => '1',
             'syncLate' => false,
             'mode' => 'normal',
             'paired' => true,
@@ -264,7 +267,6 @@ final class PromiseRuns
             'faults' => [],
             'fired' => [],
             'writes' => [],
-            'port' => '1',
         ];
         $this->device = new Handset($state, $this->folder, 0.0, $this->today, 1.0);
         $this->keepBackups();
@@ -414,7 +416,7 @@ final class PromiseRuns
     {
         $device = array_diff_key(
             $reading,
-            array_flip(['imei', 'mode', 'bootable', 'activated', 'setUp', 'operation', 'practice']),
+            array_flip(['imei', 'mode', 'bootable', 'activated', 'setUp', 'operation', 'cloudReturn', 'practice']),
         ) + ['ownerAccountAtHand' => true, 'passcodeKnown' => true];
         $document = Sample::situation($device, [
             'now' => Handset::time($this->today), 'planned' => ['backup' => 'none', 'sideExports' => []],

@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Almanac\HeldAlmanac;
+use App\Facts\BaseOfJob;
 use App\Facts\JobFacts;
 use App\Models\BenchJob;
 use Illuminate\Http\Request;
-use JadeStep\Core\Device\BoxLabel;
 use JadeStep\Core\Device\Difference;
 use JadeStep\Core\Exchange\DeviceDocument;
 use JadeStep\Core\Exchange\GoalDocument;
@@ -56,7 +55,8 @@ final class JobResource extends JobSummaryResource
             'backup' => $this->resource->backupChoice()->fields(),
             'cloud' => $this->cloud?->fields(),
             'about' => ($this->about ?? new AboutDevice)->fields(),
-            'boxContradiction' => $this->boxContradiction(),
+            'boxContradiction' => $this->box_contradiction,
+            'comparedWith' => $this->comparedWith(),
             'keptFromNewer' => $this->keptFromNewer(),
             'said' => $this->said?->fields(),
             'waitingForDevice' => $model->facts->waitsForDevice,
@@ -64,13 +64,12 @@ final class JobResource extends JobSummaryResource
         ];
     }
 
-    private function boxContradiction(): ?string
+    /** @return array<string, string>|null the backup that before and after were compared by */
+    private function comparedWith(): ?array
     {
-        $box = $this->about->box ?? '';
+        $bag = $this->resource->proof === null ? null : BaseOfJob::comparedWith($this->resource);
 
-        return $box === '' || $this->device === null
-            ? null
-            : BoxLabel::contradiction($box, $this->device, app(HeldAlmanac::class)->almanac());
+        return $bag === null ? null : ['bag' => $bag->id, 'encryption' => $bag->encryption->value];
     }
 
     /** @return array<string, string>|null a backup to which the device can go up again */

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Almanac\HeldAlmanac;
 use App\Facts\JobFacts;
 use App\Models\BenchJob;
 use App\Models\JobStep;
@@ -36,7 +35,7 @@ class JobSummaryResource extends Answer
         return [
             'id' => $this->id, 'serial' => $this->serial, 'intent' => $this->intent->value, 'nightly' => $this->nightly,
             'state' => $this->state->value, 'modelName' => $this->device?->modelName,
-            'variant' => $this->variant(),
+            'variant' => $this->resource->variant,
             'holder' => $this->about->holder ?? '',
             'fromVersion' => $this->device === null ? null : (string) $this->device->version,
             'toVersion' => $this->route === null ? null : (string) $this->route->end()->version,
@@ -59,14 +58,6 @@ class JobSummaryResource extends Answer
             'openedAt' => Rfc3339::format($this->created_at->toDateTimeImmutable()),
             'endedAt' => Rfc3339::formatOrNull($this->ended_at?->toDateTimeImmutable()),
         ];
-    }
-
-    /** "Fenn 7 Atlantic"; null where the hardware id is not known, or no vendor here has it. */
-    private function variant(): ?string
-    {
-        $id = $this->device?->hardwareId;
-
-        return $id === null ? null : app(HeldAlmanac::class)->almanac()->model($id)?->called();
     }
 
     /** The step that the next hand is about, or that runs. */

@@ -38,7 +38,11 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     public function ports(): array
     {
-        $told = Fields::of($this->client->get('/ports', self::PORTS_SECONDS)->json());
+        try {
+            $told = Fields::of($this->client->get('/ports', self::PORTS_SECONDS)->json());
+        } catch (Declined $e) {
+            throw LinkLost::to('The device link', $e); // it is asked of no device: a link that says no is not well now
+        }
 
         $plugged = $told->each('ports', static function (Fields $port): PortReading {
             $device = $port->maybeIn('device');

@@ -5,21 +5,21 @@
     let { job, shown = null, small = false }: { job: JobSummary; shown?: string | null; small?: boolean } = $props();
 
     const stages = $derived(stagesOf(job));
-    const at = $derived(stages.findIndex((s) => s.stage === stageOf(job)));
+    /** Of a job that was left or given back: the stage at which that was, as far as its row tells. */
+    const leftAt = (): Stage => {
+        if (job.installBegun) return 'install';
+        if (job.toVersion !== null) return 'safeguard';
+        if (job.intent === 'return-only') return 'return';
+        return job.fromVersion === null ? 'identify' : job.intent === 'back-up-only' ? 'safeguard' : 'choose';
+    };
+    const stopped = $derived(job.state === 'abandoned' || job.state === 'unfinished');
+    const at = $derived(stages.findIndex((s) => s.stage === (stopped ? leftAt() : stageOf(job))));
     const ended = $derived(['done', 'done-with-losses', 'backed-up'].includes(job.state));
     // what lies beyond the erase line, where a job has one
     const beyond = (stage: Stage) =>
         ['install', 'return', 'hand-over'].includes(stage) && job.stages.includes('install');
     const mark = (i: number) =>
-        ended || i < at
-            ? 'done'
-            : i === at
-              ? job.state === 'abandoned' || job.state === 'unfinished'
-                  ? 'left'
-                  : job.needsHand
-                    ? 'hand'
-                    : 'now'
-              : 'ahead';
+        ended || i < at ? 'done' : i === at ? (stopped ? 'left' : job.needsHand ? 'hand' : 'now') : 'ahead';
     const words = { done: 'done', now: 'in progress', hand: 'needs a hand', ahead: 'ahead', left: 'left here' };
 </script>
 

@@ -144,8 +144,8 @@ final readonly class Service
     {
         $ports = [];
         foreach ($this->cabinet->serials() as $serial) {
-            $state = $this->cabinet->with($serial, static fn (Handset $h): array => $h->state, true);
-            if ($state['port'] !== null) {
+            $state = $this->stateOf($serial);
+            if ($state !== null && $state['port'] !== null) {
                 $seen = $state['mode'] !== 'restarting' && ! $state['hidden'];
                 $ports[] = [
                     'port' => $state['port'],
@@ -166,13 +166,24 @@ final readonly class Service
         return $ports;
     }
 
+    /** @return array<string, mixed>|null null where it is being delivered anew at this moment */
+    private function stateOf(string $serial): ?array
+    {
+        try {
+            return $this->cabinet->with($serial, static fn (Handset $h): array => $h->state, true);
+        } catch (Problem) {
+            return null;
+        }
+    }
+
     /** @return list<array<string, mixed>> devices in no port that are reached by air */
     private function near(): array
     {
         $near = [];
         foreach ($this->cabinet->serials() as $serial) {
-            $state = $this->cabinet->with($serial, static fn (Handset $h): array => $h->state, true);
-            if ($state['air'] && $state['port'] === null && $state['mode'] !== 'restarting' && ! $state['hidden']) {
+            $state = $this->stateOf($serial);
+            $isNear = $state !== null && $state['air'] && $state['port'] === null;
+            if ($isNear && $state['mode'] !== 'restarting' && ! $state['hidden']) {
                 $near[] = [
                     'serial' => $serial,
                     'mode' => $state['mode'],

@@ -10,8 +10,7 @@
 
     /** What people compare by eye: home layout, wallpapers, and photos by date, before and after. */
     let { job }: { job: Job } = $props();
-    const bag = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1));
-    const encrypted = $derived(bag?.encryption === 'openpgp');
+    const encrypted = $derived(job.comparedWith?.encryption === 'openpgp');
     let passphrase = $state('');
     const look = createMutation(() => ({
         mutationFn: () => handover.byEye(job.id, passphrase === '' ? null : passphrase),
@@ -129,7 +128,7 @@
                             class="border-t border-edge {lost > 0 ? 'text-loss' : ''}"
                             ><th scope="row" class="text-left font-normal"
                                 ><button
-                                    class="underline decoration-edge underline-offset-4"
+                                    class="min-h-7 underline decoration-edge underline-offset-4"
                                     aria-pressed={picked === date}
                                     onclick={() => (picked = picked === date ? null : date)}
                                     >{day(`${date}T12:00:00Z`)}</button

@@ -57,7 +57,7 @@
         <div class="flex flex-col gap-4">
             {#if proof.missing > 0}<MissingPanel {job} mayAct={session.mayAct && job.state === 'open'} />{/if}
             <ProofTable {proof} />
-            {#if session.mayAct}<ByEye {job} />{/if}
+            {#if session.mayAct && job.comparedWith !== null}<ByEye {job} />{/if}
             {#if told.data}<TimesTable told={told.data} />{/if}
         </div>
         <div class="flex flex-col gap-4">
