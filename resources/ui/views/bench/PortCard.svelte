@@ -65,10 +65,10 @@
                     class="act-quiet !min-h-10 shrink-0 text-sm"
                     disabled={agree.isPending}
                     onclick={() => agree.mutate(port.agreedBy === null)}
-                    title={port.agreedBy === null ? '' : `The owner agrees, says ${port.agreedBy}`}
-                    >{port.agreedBy === null
-                        ? 'Its owner agrees to nightly backups'
-                        : 'Owner agrees. Take it back'}</button
+                    title={port.agreedBy === null
+                        ? 'Its owner agrees to backups by air at night'
+                        : `The owner agrees to backups at night, says ${port.agreedBy}`}
+                    >{port.agreedBy === null ? 'Owner agrees' : 'Agreed, take back'}</button
                 >{/if}
         {:else if port.jobId !== null}
             <a class="act-quiet !min-h-10 shrink-0" href="/jobs/{port.jobId}" use:link>Its job</a>

@@ -27,6 +27,8 @@
         enabled: proof !== null,
         refetchInterval: job.state === 'open' ? 5000 : false,
     }));
+    const build = (b: { version: string; build: string }) => `${version(b.version)} (${b.build})`;
+    const fromTo = $derived(proof === null ? '' : [...new Set([build(proof.before), build(proof.after)])].join(' → '));
     const tones = {
         'not-yet': 'amber',
         'nothing-missing': 'jade',
@@ -48,9 +50,7 @@
     <Notice tone={tones[job.verdict.code]}>
         <p class="text-lg font-semibold">{job.verdict.words}</p>
         <p class="text-sm">
-            {#if proof.before.build !== proof.after.build}{version(proof.before.version)} ({proof.before.build}) →
-            {/if}{version(proof.after.version)} ({proof.after.build}); the backup’s inventory against the device’s own
-            listing, {dayAndClock(proof.comparedAt)}.
+            {fromTo}; the backup’s inventory against the device’s own listing, {dayAndClock(proof.comparedAt)}.
         </p>
     </Notice>
     <div class="mt-4 grid items-start lg:grid-cols-[1.5fr_1fr] gap-4">
