@@ -58,6 +58,23 @@ final class ReturnOnlyTest extends JourneyTestCase
         $this->getJson("/api/v1/jobs/{$job->id}/sheet")->assertOk();
     }
 
+    public function test_a_backup_that_was_brought_in_as_a_zip_is_put_back_as_it_is_where_it_fits(): void
+    {
+        $brought = $this->oldBag(self::SERIAL, ['daysAgo' => 3, 'madeOn' => '8.7.0']);
+        $this->hand('installed-elsewhere');
+        $job = $this->returnOnly();
+        $choice = $this->getJson("/api/v1/jobs/{$job->id}/return")->json('choices.0');
+        self::assertSame([$brought->id, 'as-is', 'import'], [
+            $choice['backup'],
+            $choice['base']['treatment'],
+            $choice['source'],
+        ]);
+        $this->choose($job, $brought->id)->assertOk();
+        $this->workUntil($job, StepCode::Prove, StepState::Done);
+        self::assertSame($brought->counts['photos'] ?? 0, $this->counts()['photos']);
+        self::assertSame('nothing-missing', $this->getJson("/api/v1/jobs/{$job->id}")->json('verdict.code'));
+    }
+
     public function test_the_owner_lock_stops_it_and_switched_off_it_goes_on_by_itself(): void
     {
         $bag = $this->backedUp($this->backUpOnly());

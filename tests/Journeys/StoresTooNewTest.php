@@ -6,6 +6,7 @@ namespace Tests\Journeys;
 
 use App\Facts\ChecksOfJob;
 use App\Models\BenchJob;
+use App\Models\JournalLine;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
 
@@ -40,8 +41,11 @@ final class StoresTooNewTest extends JourneyTestCase
         $this->writeOut($job, ['messages', 'photos']);
         self::assertSame(['side-exports'], $this->keptShutBy($job), 'the notes that somebody ticked are wanted too');
         $this->writeOut($job, ['notes']);
-        $lines = $this->getJson("/api/v1/journal?act=kinds-exported&serial={$job->serial}")->json('acts');
-        self::assertCount(2, $lines);
+        $lines = JournalLine::query()->where('event', 'kinds-exported')->where('bench_job_id', $job->id)->get();
+        $ofBag = $lines->filter(
+            static fn (JournalLine $l): bool => $l->properties?->get('bag') === $job->safetyBag()?->id,
+        );
+        self::assertCount(2, $ofBag, 'both stand in the Journal, with their job');
 
         $this->typeSerial($job);
         $this->workUntil($job, StepCode::Prove, StepState::Done);

@@ -3,6 +3,7 @@
     import { link, router } from 'svelte-spa-router';
     import { csvAddress, journal, type JournalFilter } from '../../api/journal';
     import { instant } from '../../parts/format';
+    import { scannable } from '../../parts/scan';
     import Notice from '../../parts/Notice.svelte';
     import ActRow from './ActRow.svelte';
 
@@ -64,6 +65,7 @@
         >Words<input
             class="field min-w-40"
             type="search"
+            {@attach scannable()}
             name="words"
             placeholder="In words, evidence, serial"
             bind:value={words}

@@ -5,6 +5,7 @@
     import type { Bag } from '../../api/types';
     import { bytes, counted, dayAndClock, kindName } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
+    import { scannable } from '../../parts/scan';
     import { session } from '../../shell/session.svelte';
 
     /**
@@ -141,6 +142,7 @@
         class="field mb-2 w-full !min-h-10"
         type="search"
         aria-label="Find in this bag"
+        {@attach scannable()}
         placeholder="Find in this bag"
         bind:value={find}
     />
