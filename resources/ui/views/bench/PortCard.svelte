@@ -56,9 +56,7 @@
                     >{/if}
             </p>
             <p class="code whitespace-nowrap">
-                {port.serial} · {version(port.version ?? '')}{port.mode === 'recovery'
-                    ? ' · recovery mode'
-                    : ''}{port.byAir ? ' · near by air' : ''}
+                {port.serial} · {version(port.version ?? '')}{port.mode === 'recovery' ? ' · recovery mode' : ''}
             </p>
         </div>
         {#if port.byAir && port.jobId === null}{#if mayAct}<button
