@@ -17,7 +17,6 @@ use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\KindCounts;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Bag\Verification;
-use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\Record\Attestations;
 use JadeStep\Core\Job\StepCode;
@@ -25,7 +24,6 @@ use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Readiness\SafetyEvidence;
 use JadeStep\Core\Route\Planner;
-use JadeStep\Core\Route\Source;
 use Psr\Clock\ClockInterface;
 
 /**
@@ -121,7 +119,7 @@ final readonly class ChecksOfJob
         bool $sealed,
         ?bool $package,
     ): SafetyEvidence {
-        $wanted = self::exportsWanted($job);
+        $wanted = array_column($job->exportsWanted(), 'value');
         $there =
             $bag === null || $wanted === []
                 ? []
@@ -144,27 +142,6 @@ final readonly class ChecksOfJob
             array_values(array_diff($wanted, $there)),
             $lost === null || $lost->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
             $wanted !== [],
-        );
-    }
-
-    /**
-     * Those that the ledger counts on, and those that somebody has ticked, of kinds that the device holds.
-     *
-     * @return list<string> their codes
-     */
-    private static function exportsWanted(BenchJob $job): array
-    {
-        $return = $job->return();
-        if ($return === null) {
-            return [];
-        }
-        $ticked = array_filter(
-            $job->backupChoice()->sideExports,
-            static fn (Kind $k): bool => $job->device?->itemsOf($k) > 0,
-        );
-
-        return array_values(
-            array_unique(array_column([...$return->promise->from(Source::SideExport), ...$ticked], 'value')),
         );
     }
 

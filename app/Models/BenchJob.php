@@ -248,6 +248,12 @@ final class BenchJob extends Model
         return $this->backup ?? BackupChoice::usual();
     }
 
+    /** @return list<Kind> the kinds that are to be written out before the erase line */
+    public function exportsWanted(): array
+    {
+        return $this->backupChoice()->exportsWanted($this->return()?->promise, $this->device);
+    }
+
     /** The device, which a step that works on it has read before. */
     public function readDevice(): Device
     {

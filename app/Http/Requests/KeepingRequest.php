@@ -7,12 +7,13 @@ namespace App\Http\Requests;
 use App\Shelf\Keeping;
 use Illuminate\Validation\ValidationException;
 use JadeStep\Core\Bag\Exception\UnusableKey;
-use JadeStep\Core\Bag\Exception\WeakPassphrase;
 use JadeStep\Core\Bag\Passphrase;
 use JadeStep\Core\Bag\PublicKey;
 
 final class KeepingRequest extends ActRequest
 {
+    use TakesPassphrases;
+
     public function rules(): array
     {
         return [
@@ -37,12 +38,7 @@ final class KeepingRequest extends ActRequest
     /** @return Passphrase|null a new one for the nights; null where the held one stays */
     public function passphrase(): ?Passphrase
     {
-        $text = $this->fields()->maybeString('passphrase') ?? '';
-        try {
-            return $text === '' ? null : Passphrase::parse($text);
-        } catch (WeakPassphrase $e) {
-            throw ValidationException::withMessages(['passphrase' => $e->getMessage()]);
-        }
+        return $this->freshIn('passphrase');
     }
 
     /** @return PublicKey|null one that the nights are closed for from now on; null where none is given */

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Validation\ValidationException;
-use JadeStep\Core\Bag\Exception\WeakPassphrase;
 use JadeStep\Core\Bag\Passphrase;
 
-/** A look into bags, with the passphrases of those that are encrypted. They never go back out, nor into a message. */
+/** A look into bags, with the passphrases of those that are encrypted. */
 final class LookRequest extends ActRequest
 {
+    use TakesPassphrases;
+
     public function rules(): array
     {
         return [
@@ -24,11 +24,6 @@ final class LookRequest extends ActRequest
     /** @param  string  $field  passphrase or otherPassphrase */
     public function passphrase(string $field): ?Passphrase
     {
-        $text = $this->fields()->maybeString($field) ?? '';
-        try {
-            return $text === '' ? null : Passphrase::existing($text);
-        } catch (WeakPassphrase $e) {
-            throw ValidationException::withMessages([$field => $e->getMessage()]);
-        }
+        return $this->existingIn($field);
     }
 }

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Validation\ValidationException;
-use JadeStep\Core\Bag\Exception\WeakPassphrase;
 use JadeStep\Core\Bag\Passphrase;
 
-/** A passphrase, typed twice where it is a new one. It never goes back out, nor into a message. */
+/** A passphrase, typed twice where it is a new one. */
 final class PassphraseRequest extends ActRequest
 {
+    use TakesPassphrases;
+
     public function rules(): array
     {
         return [
@@ -31,22 +31,17 @@ final class PassphraseRequest extends ActRequest
     /** Of a bag that is to be closed with it: strong enough. */
     public function fresh(): Passphrase
     {
-        return $this->parsed(Passphrase::parse(...));
+        return $this->freshIn('passphrase') ?? self::wanted();
     }
 
     /** Of a bag that is closed already: whatever it was closed with. */
     public function existing(): Passphrase
     {
-        return $this->parsed(Passphrase::existing(...));
+        return $this->existingIn('passphrase') ?? self::wanted();
     }
 
-    /** @param  callable(string): Passphrase  $as */
-    private function parsed(callable $as): Passphrase
+    private static function wanted(): never
     {
-        try {
-            return $as($this->fields()->string('passphrase'));
-        } catch (WeakPassphrase $e) {
-            throw ValidationException::withMessages(['passphrase' => $e->getMessage()]);
-        }
+        throw new \LogicException('The rules let no request without a passphrase through.');
     }
 }

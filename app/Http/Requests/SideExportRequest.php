@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use Illuminate\Validation\ValidationException;
-use JadeStep\Core\Bag\Exception\WeakPassphrase;
 use JadeStep\Core\Bag\Passphrase;
 use JadeStep\Core\Device\Kind;
 
 /** Which kinds are to be written out; the passphrase where the bag is encrypted. */
 final class SideExportRequest extends ActRequest
 {
+    use TakesPassphrases;
+
     public function rules(): array
     {
         $exported = array_map(
@@ -34,11 +34,6 @@ final class SideExportRequest extends ActRequest
 
     public function passphrase(): ?Passphrase
     {
-        $text = (string) $this->fields()->maybeString('passphrase');
-        try {
-            return $text === '' ? null : Passphrase::existing($text);
-        } catch (WeakPassphrase $e) {
-            throw ValidationException::withMessages(['passphrase' => $e->getMessage()]);
-        }
+        return $this->existingIn('passphrase');
     }
 }

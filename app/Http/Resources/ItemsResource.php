@@ -23,7 +23,10 @@ final readonly class ItemsResource implements \JsonSerializable
 
     public function jsonSerialize(): mixed
     {
-        $items = array_values(array_filter($this->inventory->items, $this->isWanted(...)));
+        $words = array_filter(explode(' ', mb_strtolower($this->find)), static fn (string $w): bool => $w !== '');
+        $items = array_values(
+            array_filter($this->inventory->items, fn (Item $i): bool => $this->isOfKind($i) && self::has($i, $words)),
+        );
 
         return [
             'counts' => (object) $this->inventory->counts(),
@@ -41,13 +44,16 @@ final readonly class ItemsResource implements \JsonSerializable
         ];
     }
 
-    private function isWanted(Item $item): bool
+    private function isOfKind(Item $item): bool
     {
-        $ofKind = $this->kind === '' ? $this->find !== '' : $item->kind === $this->kind;
-        $words = preg_split('/\s+/', mb_strtolower($this->find), -1, PREG_SPLIT_NO_EMPTY);
-        $path = mb_strtolower($item->path);
-        $lacks = array_filter($words === false ? [] : $words, static fn (string $w): bool => ! str_contains($path, $w));
+        return $this->kind === '' ? $this->find !== '' : $item->kind === $this->kind;
+    }
 
-        return $ofKind && $lacks === [];
+    /** @param  array<int, string>  $words  in lower case */
+    private static function has(Item $item, array $words): bool
+    {
+        $path = mb_strtolower($item->path);
+
+        return array_filter($words, static fn (string $w): bool => ! str_contains($path, $w)) === [];
     }
 }

@@ -53,6 +53,7 @@ final class JobResource extends JobSummaryResource
             'recoveryKeys' => $this->recovery_keys ?? [],
             'proof' => $this->proof === null ? null : ProofDocument::write($this->proof),
             'backup' => $this->resource->backupChoice()->fields(),
+            'exportsWanted' => array_column($this->resource->exportsWanted(), 'value'),
             'cloud' => $this->cloud?->fields(),
             'about' => ($this->about ?? new AboutDevice)->fields(),
             'boxContradiction' => $this->box_contradiction,

@@ -41,6 +41,7 @@ class JobSummaryResource extends Answer
             'toVersion' => $this->route === null ? null : (string) $this->route->end()->version,
             'position' => $model->position()->value,
             'stage' => $model->position()->stage()->value,
+            'leftAt' => $model->leftAt()?->value,
             'stages' => array_column($model->facts->intent->stages(), 'value'),
             'now' => new HandResource($now),
             'needsHand' => $now->isWanted(),

@@ -246,7 +246,7 @@ final class EncryptedBagWriter implements Writer
     /** What whole segments of earlier runs hold; what was closed for a key nobody here can read, and it begins anew. */
     private function recall(): void
     {
-        if (! $this->pgp->opens()) {
+        if ($this->pgp->closedFor() !== null) {
             array_map(unlink(...), Listing::matching("{$this->work}/records/*"));
             array_map(unlink(...), Listing::matching("{$this->work}/bag/data/*.tar.gpg"));
 

@@ -13,35 +13,28 @@ use JadeStep\Core\Bag\Exception\Unopened;
  */
 final readonly class OpenPgp
 {
-    private const ALWAYS = [
-        '--batch',
-        '--quiet',
-        '--no-options',
+    private const ALWAYS = ['--batch', '--quiet', '--no-options', '--status-fd', '2'];
+
+    private const BY_PASSPHRASE = [
         '--no-symkey-cache',
         '--pinentry-mode',
         'loopback',
         '--passphrase-fd',
         '3',
-        '--status-fd',
-        '2',
     ];
 
-    // AES-256, integrity protected, iterated and salted S2K with SHA-512 and the highest count (RFC 4880 section
-    // 3.7.1.3)
-    private const ENCRYPT = [
+    // AES-256, integrity protected
+    private const ENCRYPTED = ['--cipher-algo', 'AES256', '--compress-algo', 'none', '--set-filename', ''];
+
+    // iterated and salted S2K with SHA-512 and the highest count (RFC 4880 section 3.7.1.3)
+    private const SYMMETRIC = [
         '--symmetric',
-        '--cipher-algo',
-        'AES256',
         '--s2k-mode',
         '3',
         '--s2k-digest-algo',
         'SHA512',
         '--s2k-count',
         '65011712',
-        '--compress-algo',
-        'none',
-        '--set-filename',
-        '',
     ];
 
     public function __construct(private string $home, private Passphrase|PublicKey $by)
@@ -53,12 +46,6 @@ final readonly class OpenPgp
     public function closedFor(): ?string
     {
         return $this->by instanceof PublicKey ? $this->by->fingerprint : null;
-    }
-
-    /** Whether it opens again what it has closed: for a key it does not. */
-    public function opens(): bool
-    {
-        return $this->by instanceof Passphrase;
     }
 
     /**
@@ -91,7 +78,11 @@ final readonly class OpenPgp
     public function begin(string $file): Internal\PgpMessage
     {
         return new Internal\PgpMessage(
-            $this->by instanceof Passphrase ? $this->command(self::ENCRYPT) : $this->forKey($this->by),
+            $this->command(
+                $this->by instanceof Passphrase
+                    ? [...self::BY_PASSPHRASE, ...self::ENCRYPTED, ...self::SYMMETRIC]
+                    : [...self::ENCRYPTED, ...$this->forKey($this->by)],
+            ),
             $this->by instanceof Passphrase ? $this->by : null,
             ['pipe', 'r'],
             ['file', $file, 'xb'],
@@ -107,27 +98,7 @@ final readonly class OpenPgp
             file_put_contents($file, $key->armored);
         }
 
-        return [
-            'gpg',
-            '--homedir',
-            $this->home,
-            '--batch',
-            '--quiet',
-            '--no-options',
-            '--status-fd',
-            '2',
-            '--trust-model',
-            'always',
-            '--encrypt',
-            '--cipher-algo',
-            'AES256',
-            '--recipient-file',
-            $file,
-            '--compress-algo',
-            'none',
-            '--set-filename',
-            '',
-        ];
+        return ['--trust-model', 'always', '--encrypt', '--recipient-file', $file];
     }
 
     /**
@@ -146,7 +117,7 @@ final readonly class OpenPgp
         $this->by instanceof Passphrase || throw Unopened::closedForKey($this->by->fingerprint);
         is_file($file) || throw Unopened::damaged(basename($file), 'it is not there');
         $message = new Internal\PgpMessage(
-            $this->command(['--decrypt']),
+            $this->command([...self::BY_PASSPHRASE, '--decrypt']),
             $this->by,
             ['file', $file, 'rb'],
             ['pipe', 'w'],

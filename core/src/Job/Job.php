@@ -26,10 +26,22 @@ final readonly class Job
 
     public function position(): Position
     {
+        return $this->facts->state === JobState::Open ? $this->standing() : Position::Ended;
+    }
+
+    /** The stage at which a job was left or given back; null where it goes on, or came to its end. */
+    public function leftAt(): ?Stage
+    {
+        return in_array($this->facts->state, [JobState::Abandoned, JobState::Unfinished], true)
+            ? $this->standing()->stage()
+            : null;
+    }
+
+    private function standing(): Position
+    {
         $f = $this->facts;
 
         return match (true) {
-            $f->state !== JobState::Open => Position::Ended,
             ! $this->isDone(StepCode::Pair) => Position::Identifying,
             ! $f->intent->crosses() => $this->withoutCrossing(),
             $f->installBegun => $this->pastTheInstall(),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace JadeStep\Core\Tests\Job;
 
 use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\Outcome;
 use JadeStep\Core\Job\Act;
 use JadeStep\Core\Job\Holding;
@@ -14,7 +15,9 @@ use JadeStep\Core\Job\OwnBag;
 use JadeStep\Core\Job\Position;
 use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
+use JadeStep\Core\Job\Record\BackupChoice;
 use JadeStep\Core\Job\Sequence;
+use JadeStep\Core\Job\Stage;
 use JadeStep\Core\Job\StepAt;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepFact;
@@ -28,6 +31,8 @@ use JadeStep\Core\Job\Who;
 use JadeStep\Core\Readiness\CheckCode;
 use JadeStep\Core\Route\KindFate;
 use JadeStep\Core\Route\KindReason;
+use JadeStep\Core\Route\Losses;
+use JadeStep\Core\Route\PlannedBackup;
 use JadeStep\Core\Route\Source;
 use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Time\Rfc3339;
@@ -441,5 +446,37 @@ final class JobTest extends TestCase
         );
         self::assertNotNull($job->restsOn()->bag('older'));
         self::assertNull($job->restsOn()->bag('another'));
+    }
+
+    public function test_a_job_that_was_left_or_given_back_tells_the_stage_at_which_that_was(): void
+    {
+        foreach (array_slice(Position::cases(), 0, -1) as $position) {
+            $of = static fn (JobState $s): ?Stage => JobSample::at($position, ['state' => $s])->leftAt();
+
+            self::assertSame($position->stage(), $of(JobState::Abandoned), $position->value);
+            self::assertSame($position->stage(), $of(JobState::Unfinished), $position->value);
+            self::assertNull($of(JobState::Open), $position->value);
+        }
+        self::assertNull(JobSample::at(Position::Ended, ['state' => JobState::DoneWithLosses])->leftAt());
+    }
+
+    public function test_what_is_ticked_is_written_out_where_the_device_holds_it_and_what_is_counted_on_always(): void
+    {
+        $job = JobSample::facts(Position::Safeguarding);
+        $ticked = new BackupChoice(PlannedBackup::Plain, [Kind::Messages, Kind::Contacts, Kind::Photos]);
+        $from = static fn (Source $source): Promise => new Promise(
+            [new KindFate(Kind::Messages, Outcome::Returned, $source, null, null)],
+            Losses::none(),
+        );
+
+        self::assertSame([], $ticked->exportsWanted(null, $job->device));
+        self::assertSame([], $ticked->exportsWanted($from(Source::Base), null));
+        self::assertSame([Kind::Messages], $ticked->exportsWanted($from(Source::SideExport), null));
+        self::assertSame(
+            [Kind::Messages, Kind::Photos],
+            $ticked->exportsWanted($from(Source::SideExport), $job->device),
+        );
+        self::assertSame([Kind::Photos], $ticked->exportsWanted($from(Source::Base), $job->device));
+        self::assertSame([], BackupChoice::usual()->exportsWanted($from(Source::Base), $job->device));
     }
 }

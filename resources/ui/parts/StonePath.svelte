@@ -5,15 +5,8 @@
     let { job, shown = null, small = false }: { job: JobSummary; shown?: string | null; small?: boolean } = $props();
 
     const stages = $derived(stagesOf(job));
-    /** Of a job that was left or given back: the stage at which that was, as far as its row tells. */
-    const leftAt = (): Stage => {
-        if (job.installBegun) return 'install';
-        if (job.toVersion !== null) return 'safeguard';
-        if (job.intent === 'return-only') return 'return';
-        return job.fromVersion === null ? 'identify' : job.intent === 'back-up-only' ? 'safeguard' : 'choose';
-    };
-    const stopped = $derived(job.state === 'abandoned' || job.state === 'unfinished');
-    const at = $derived(stages.findIndex((s) => s.stage === (stopped ? leftAt() : stageOf(job))));
+    const stopped = $derived(job.leftAt !== null);
+    const at = $derived(stages.findIndex((s) => s.stage === (job.leftAt ?? stageOf(job))));
     const ended = $derived(['done', 'done-with-losses', 'backed-up'].includes(job.state));
     // what lies beyond the erase line, where a job has one
     const beyond = (stage: Stage) =>

@@ -206,10 +206,7 @@ final readonly class ActRules
                 $this->job->step(StepCode::Install)?->problem?->is(ProblemCode::InstallWanted) === true,
                 'The last yes is said when the device is in recovery mode. Press its keys first.',
             ),
-            Act::LeaveRecovery => May::when(
-                ! $this->job->mustNotBeDisturbed(),
-                'The device must not be disturbed at this moment. Wait until this step has ended.',
-            ),
+            Act::LeaveRecovery => $this->undisturbed(),
             Act::TryAgain => May::when(
                 $this->job->failed() !== null,
                 'Only a step that has failed can be tried again.',
@@ -384,31 +381,31 @@ final readonly class ActRules
 
     private function giveBack(): May
     {
-        return match (true) {
-            ! $this->job->hasWritten() => May::no(
+        return $this->job->hasWritten()
+            ? $this->undisturbed()
+            : May::no(
                 RefusalCode::NotNow,
                 'Nothing was written to this device. Leave the job: then the device is as it was.',
-            ),
-            default => May::when(
-                ! $this->job->mustNotBeDisturbed(),
-                'The device must not be disturbed at this moment. Wait until this step has ended.',
-            ),
-        };
+            );
     }
 
     private function leave(): May
     {
-        return match (true) {
-            $this->job->hasWritten() => May::no(
+        return $this->job->hasWritten()
+            ? May::no(
                 RefusalCode::NotAnyMore,
                 'The device has taken data in already. Hand it over when before and after have been compared, or '
                     .'give it back unfinished.',
-            ),
-            default => May::when(
-                ! $this->job->mustNotBeDisturbed(),
-                'The device must not be disturbed at this moment. Wait until this step has ended.',
-            ),
-        };
+            )
+            : $this->undisturbed();
+    }
+
+    private function undisturbed(): May
+    {
+        return May::when(
+            ! $this->job->mustNotBeDisturbed(),
+            'The device must not be disturbed at this moment. Wait until this step has ended.',
+        );
     }
 
     private function waitsForOverlay(): bool

@@ -8,12 +8,7 @@
     /** Writes the kinds out that the plan or a person counts on, from the backup that this job has taken. */
     let { job }: { job: Job } = $props();
     const bag = $derived(job.bags.filter((b) => b.loweredFrom === null && b.state !== 'writing').at(-1));
-    const kinds = $derived([
-        ...new Set([
-            ...job.backup.sideExports,
-            ...(job.route?.kinds ?? []).filter((k) => k.from === 'side-export').map((k) => k.kind),
-        ]),
-    ]);
+    const kinds = $derived(job.exportsWanted);
     const encrypted = $derived(bag?.encryption === 'openpgp');
     let passphrase = $state('');
     const queries = useQueryClient();
