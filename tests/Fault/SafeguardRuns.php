@@ -32,6 +32,8 @@ final class SafeguardRuns
 
     private const SERIAL = 'SKL-0057';
 
+    private const SECONDS = 120;
+
     private const PASSPHRASE = 'harbour light at low tide';
 
     /** As large as the disk check wants it; what is not used takes no memory. */
@@ -360,7 +362,7 @@ final class SafeguardRuns
 
                 return $over;
             },
-            120,
+            self::SECONDS,
             "job {$job} did not come to {$what}",
         );
     }

@@ -320,6 +320,7 @@ final class Browser
      */
     private function retry(callable $try, float $seconds, string $otherwise): mixed
     {
+        $seconds *= RunningSystem::PATIENCE;
         $until = microtime(true) + $seconds;
         while (true) {
             try {
