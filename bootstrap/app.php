@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\Problems\ProblemRenderer;
+use App\Installation\SeedDemo;
 use App\Ports\Exception\Declined;
 use App\Refusal\Refusal;
 use Illuminate\Foundation\Application;
@@ -18,6 +19,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         commands: __DIR__.'/../routes/console.php',
         apiPrefix: 'api/v1',
     )
+    ->withCommands([SeedDemo::class])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->statefulApi();
         $middleware->trimStrings(['passphrase', 'again', 'otherPassphrase']); // blanks count

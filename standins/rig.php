@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-// The device link with simulated devices: php -S 127.0.0.1:8932 standins/rig.php
+// The device link with simulated devices: bin/service rig
 
 require dirname(__DIR__).'/vendor/autoload.php';
 

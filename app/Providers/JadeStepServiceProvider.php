@@ -7,6 +7,7 @@ namespace App\Providers;
 use App\Almanac\HeldAlmanac;
 use App\Almanac\RefreshSchedule;
 use App\Benches\Benches;
+use App\Installation\DatabaseRights;
 use App\Intake\Arrivals;
 use App\Ledger\StepBell;
 use App\Models\User;
@@ -29,8 +30,12 @@ use App\Steps\QueueBell;
 use App\Steps\Sweeper;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Events\MigrationsEnded;
+use Illuminate\Database\Events\NoPendingMigrations;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\RateLimiter;
@@ -74,6 +79,15 @@ final class JadeStepServiceProvider extends ServiceProvider
         );
         Gate::define('act', static fn (User $user): bool => $user->role->mayAct());
         Gate::define('lead', static fn (User $user): bool => $user->role->leads());
+        // also where there was nothing to do: an older instance's rights were wider
+        Event::listen([MigrationsEnded::class, NoPendingMigrations::class], function (): void {
+            $database = DB::connection();
+            if ($database->getName() === 'owner') {
+                $this->app
+                    ->make(DatabaseRights::class)
+                    ->grant($database, config()->string('database.connections.mariadb.username'));
+            }
+        });
         // Between two queued jobs each worker looks for steps whose worker is gone, for vendors whose word is due, and
         // for devices that are waited for.
         Queue::looping(function (): void {

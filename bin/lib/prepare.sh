@@ -2,6 +2,8 @@
 # What both commands need: packages, libraries, the front end, and an instance's folder. Sourced, not run.
 
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)
+# shellcheck disable=SC1091
+. "$root/bin/lib/accounts.sh"
 tools="$root/var/tools"
 export COMPOSER_ALLOW_SUPERUSER=1 COMPOSER_NO_INTERACTION=1
 
@@ -25,11 +27,23 @@ need_debian() {
     say "Installing Debian packages: ${missing[*]}"
     mkdir -p "$root/var"
     {
-        "${as[@]}" apt-get update -qq && "${as[@]}" env DEBIAN_FRONTEND=noninteractive \
+        "${as[@]}" apt-get update -qq && start_nothing "${as[@]}" env DEBIAN_FRONTEND=noninteractive \
             apt-get install -y -qq --no-install-recommends "${missing[@]}"
     } >"$root/var/apt.log" 2>&1 \
         || die "The Debian packages could not be installed. The last lines of var/apt.log:" \
             "$(tail -n 3 "$root/var/apt.log")"
+}
+
+# Runs a command without that a package which it installs starts a service of the whole machine: nobody asked for one.
+start_nothing() {
+    local policy=/usr/sbin/policy-rc.d as=() done=0
+    [ "$(id -u)" -eq 0 ] || as=(sudo)
+    if [ -e "$policy" ]; then "$@"; return; fi
+    printf '#!/bin/sh\nexit 101\n' | "${as[@]}" tee "$policy" >/dev/null
+    "${as[@]}" chmod 755 "$policy"
+    "$@" || done=$?
+    "${as[@]}" rm -f "$policy"
+    return $done
 }
 
 # Runs a command only when the files it depends on have changed since it last went well.
@@ -50,8 +64,10 @@ digest_of() {
 
 need_php() {
     need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath \
-        php8.2-mbstring php8.2-intl php8.2-xml composer unzip git openssl gnupg libarchive-tools mariadb-server
+        php8.2-mbstring php8.2-intl php8.2-xml php8.2-fpm nginx-light composer unzip git openssl gnupg \
+        libarchive-tools mariadb-server cracklib-runtime logrotate procps
     install_composer() {
+        umask 022 # the services read what is installed here, whoever they run as
         say 'Installing PHP libraries'
         (cd "$root" && composer install --no-progress --quiet 2>"$root/var/composer.log") \
             || die "The PHP libraries could not be installed. The last lines of var/composer.log:" \
@@ -60,6 +76,8 @@ need_php() {
     mkdir -p "$root/var"
     [ -f "$root/vendor/autoload.php" ] || rm -f "$root/var/stamps/composer"
     when_changed composer "$(digest_of composer.json compat)" install_composer
+    # archives bring rights of their own; the services read the libraries as another account
+    ! is_root || chmod -R go+rX "$root/vendor"
 }
 
 # Vite wants Node 20.19 or newer. Where the machine's is older, one comes as a package from the npm registry.
@@ -86,6 +104,7 @@ need_node() {
         export PATH
     fi
     install_npm() {
+        umask 022
         say 'Installing front-end libraries'
         (cd "$root" && npm install --no-save --silent --no-fund --no-audit >"$root/var/npm.log" 2>&1) \
             || die "The front-end libraries could not be installed: $(tail -n 5 "$root/var/npm.log")"
@@ -96,6 +115,7 @@ need_node() {
 
 need_front_end() {
     build() {
+        umask 022
         say 'Building the front end'
         (cd "$root" && npm run --silent types && npm run --silent build) >"$root/var/build.log" 2>&1 \
             || die "The front end could not be built: $(tail -n 20 "$root/var/build.log")"
@@ -104,6 +124,28 @@ need_front_end() {
         || rm -f "$root/var/stamps/front-end"
     when_changed front-end \
         "$(digest_of resources package-lock.json vite.config.ts tsconfig.json docs/openapi.yaml docs/formats)" build
+}
+
+# Where the account of the services cannot read this folder (a home folder, say), a copy of the program does the work.
+run_from_where_it_can_be_read() {
+    is_root || return 0
+    need_accounts
+    chmod go+x "$root/var" 2>/dev/null
+    setpriv --reuid="$service_account" --regid="$service_account" --init-groups \
+        test -r "$root/artisan" -a -x "$root/bin/service" -a -r "$root/bin/lib/accounts.sh" && return 0
+    local copy
+    copy=/var/lib/$service_account-from/$(printf '%s' "$root" | sha256sum | cut -c1-12)
+    say "The account $service_account, which the services run as, cannot read this folder:" \
+        "a copy of it in $copy runs instead."
+    (
+        umask 022
+        mkdir -p "$copy"
+        find "$copy" -mindepth 1 -maxdepth 1 ! -name var ! -name vendor ! -name node_modules -exec rm -rf {} +
+        tar -C "$root" --exclude=./var --exclude=./vendor --exclude=./node_modules --exclude=./.git -cf - . \
+            | tar -C "$copy" --no-same-owner --no-same-permissions -xf -
+        chmod -R go+rX "$copy" --silent
+    ) || die "The program could not be copied to $copy. Put it where every account may read it, and try again."
+    exec "$copy/bin/${0##*/}" "$@"
 }
 
 port_is_free() { ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
@@ -117,44 +159,61 @@ wait_for_port() {
     done
 }
 
-# Makes an instance's folder with settings of its own: secrets are made here and nowhere else.
+# Makes an instance's folder with settings of its own: secrets are made here and nowhere else. What lies in it is for
+# the account that needs it, and for nobody else of the machine.
 make_instance() {
     local folder=$1 port=$2 speed=${3:-1}
-    mkdir -p "$folder"/{run,logs,bags,packages,storage/{logs,framework/{views,cache,sessions}}} \
-        || die "The folder $folder cannot be written."
+    mkdir -p "$folder" || die "The folder $folder cannot be written."
     folder=$(cd "$folder" && pwd)
-    local secret key db_password root_password
-    if [ -f "$folder/jade.env" ]; then
+    need_accounts
+    (
+        umask 077
+        mkdir -p "$folder"/{run,logs,bags,packages,inbox,gnupg,home,tmp,mariadb,rig,vendor} \
+            "$folder"/storage/{logs,framework/{views,cache,sessions}} \
+            || die "The folder $folder cannot be written."
+        # the accounts pass through, and see nothing on their way
+        if is_root; then chmod 711 "$folder"; else chmod 700 "$folder"; fi
+        local key db_password owner_password
+        if [ -f "$folder/jade.env" ]; then
+            # shellcheck disable=SC1091
+            key=$(. "$folder/jade.env" && printf '%s' "$APP_KEY")
+            db_password=$(. "$folder/jade.env" && printf '%s' "$DB_PASSWORD")
+        fi
         # shellcheck disable=SC1091
-        key=$(. "$folder/jade.env" && printf '%s' "$APP_KEY")
-        db_password=$(. "$folder/jade.env" && printf '%s' "$DB_PASSWORD")
-        root_password=$(. "$folder/jade.env" && printf '%s' "$DB_ROOT_PASSWORD")
-    fi
-    secret() { openssl rand -hex 24; }
-    key=${key:-base64:$(openssl rand -base64 32)}
-    db_password=${db_password:-$(secret)}
-    root_password=${root_password:-$(secret)}
-    (umask 077; cat >"$folder/jade.env" <<ENV
-APP_ENV=${JADE_APP_ENV:-production}
-APP_KEY=$key
+        [ ! -f "$folder/owner.env" ] || owner_password=$(. "$folder/owner.env" && printf '%s' "$DB_OWNER_PASSWORD")
+        secret() { openssl rand -hex 24; }
+        key=${key:-base64:$(openssl rand -base64 32)}
+        db_password=${db_password:-$(secret)}
+        owner_password=${owner_password:-$(secret)}
+        cat >"$folder/instance.env" <<ENV
 APP_PORT=$port
-APP_URL=http://127.0.0.1:$port
-DB_HOST=127.0.0.1
 DB_PORT=$((port + 3))
-DB_DATABASE=jade_step
-DB_USERNAME=jade_step
-DB_PASSWORD=$db_password
-DB_ROOT_PASSWORD=$root_password
 VENDOR_ADDRESS=http://127.0.0.1:$((port + 1))
 DEVICE_LINK=http://127.0.0.1:$((port + 2))
 RIG_SPEED=$speed
 ENV
-    cat >"$folder/mariadb-init.sql" <<SQL
-ALTER USER 'root'@'localhost' IDENTIFIED BY '$root_password';
-CREATE DATABASE IF NOT EXISTS jade_step CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
-CREATE USER IF NOT EXISTS 'jade_step'@'127.0.0.1' IDENTIFIED BY '$db_password';
-ALTER USER 'jade_step'@'127.0.0.1' IDENTIFIED BY '$db_password';
-GRANT ALL PRIVILEGES ON jade_step.* TO 'jade_step'@'127.0.0.1';
-SQL
+        cat - "$folder/instance.env" >"$folder/jade.env" <<ENV
+APP_ENV=${JADE_APP_ENV:-production}
+APP_KEY=$key
+APP_URL=http://127.0.0.1:$port
+APP_PACKAGES_CACHE=$folder/storage/framework/packages.php
+APP_SERVICES_CACHE=$folder/storage/framework/services.php
+DB_HOST=127.0.0.1
+DB_DATABASE=jade_step
+DB_USERNAME=jade_step
+DB_PASSWORD=$db_password
+LINK_ADDRESSES=127.0.0.1
+ENV
+        printf 'DB_OWNER_USERNAME=jade_step_owner\nDB_OWNER_PASSWORD=%s\n' "$owner_password" >"$folder/owner.env"
+        fill_in "$root/deploy/accounts.sql" "$folder/accounts.sql" NAME=jade_step \
+            PASSWORD="$db_password" OWNER_PASSWORD="$owner_password"
+        give "$service_account" "$folder"/{run,bags,packages,inbox,gnupg,home,tmp,rig,vendor,storage}
+        give "$database_account" "$folder"/{mariadb,accounts.sql}
+        if is_root; then
+            chgrp "$service_account" "$folder/jade.env"
+            chmod 640 "$folder/jade.env"
+            chmod 644 "$folder/instance.env"
+        fi
+        rm -f "$folder"/mariadb-init.sql
     )
 }

@@ -198,11 +198,13 @@ final class SafeguardRuns
         $text = $file === null ? '' : (string) @file_get_contents($file);
         if ($file !== null && $text !== '') {
             $at = $random->getInt(0, strlen($text) - 1);
-            $handle = @fopen($file, 'r+b'); // root writes a sealed file too; its rights stay as they are
+            $rights = @fileperms($file); // a sealed file is hit too; its rights stay as they are
+            $handle = $rights !== false && @chmod($file, 0o600) ? @fopen($file, 'r+b') : false;
             if ($handle !== false) {
                 fseek($handle, $at);
                 fwrite($handle, chr(ord($text[$at]) ^ (1 << $random->getInt(0, 7))));
                 fclose($handle);
+                chmod($file, (int) $rights & 0o777);
             }
         }
     }

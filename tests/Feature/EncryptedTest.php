@@ -86,14 +86,14 @@ final class EncryptedTest extends FeatureTestCase
         $answer = $this->give($job, ['passphrase' => self::PASSPHRASE, 'again' => self::PASSPHRASE])->assertOk();
 
         self::assertStringNotContainsString(self::PASSPHRASE, (string) $answer->getContent());
-        $s = self::system()->settings();
+        $s = self::system()->settings('owner.env') + self::system()->settings();
         $dump = (new Process([
             'mariadb-dump',
             '--no-defaults',
             '-h127.0.0.1',
             "-P{$s['DB_PORT']}",
-            "-u{$s['DB_USERNAME']}",
-            "-p{$s['DB_PASSWORD']}",
+            "-u{$s['DB_OWNER_USERNAME']}",
+            "-p{$s['DB_OWNER_PASSWORD']}",
             $s['DB_DATABASE'],
         ]))
             ->mustRun()

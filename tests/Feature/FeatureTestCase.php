@@ -305,7 +305,10 @@ abstract class FeatureTestCase extends TestCase
     {
         $text = (string) file_get_contents($file);
         $text[intdiv(strlen($text), 2)] = chr(ord($text[intdiv(strlen($text), 2)]) ^ 1);
+        $rights = fileperms($file) & 0o777; // a disk that goes bad asks nobody
+        chmod($file, 0o600);
         file_put_contents($file, $text);
+        chmod($file, $rights);
     }
 
     /**

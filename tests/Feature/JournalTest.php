@@ -101,14 +101,27 @@ final class JournalTest extends FeatureTestCase
                     ->where('id', $line->id)
                     ->update(['who' => 'Nobody']),
                 fn () => DB::table('acts')->delete(),
+                fn () => DB::table('acts')->truncate(),
+                fn () => DB::unprepared('DROP TRIGGER acts_no_update'),
+                fn () => DB::unprepared('ALTER TABLE acts DROP COLUMN who'),
+                fn () => DB::unprepared('DROP TABLE acts'),
                 fn () => $line->forceDelete(),
                 fn () => $line->update(['description' => 'nothing']),
             ] as $try
         ) {
             try {
                 $try();
-                self::fail('The Journal took it.');
+                self::fail('The program may change the Journal.');
             } catch (\Illuminate\Database\QueryException $e) {
+                self::assertStringContainsString('command denied to user', $e->getMessage());
+            }
+        }
+        // and who may change tables is refused by the table itself
+        foreach (["UPDATE acts SET who = 'Nobody' WHERE id = {$line->id}", 'DELETE FROM acts'] as $sql) {
+            try {
+                self::system()->ownDatabase()->exec($sql);
+                self::fail('The Journal took it.');
+            } catch (\PDOException $e) {
                 self::assertStringContainsString('What the Journal holds is not', $e->getMessage());
             }
         }
@@ -179,14 +192,14 @@ final class JournalTest extends FeatureTestCase
         $this->workUntil($job, StepCode::ChooseRoute);
         $before = self::latest()->id;
         // a Journal that cannot be written lets nothing be done
-        DB::unprepared(
+        self::system()->ownDatabase()->exec(
             "CREATE TRIGGER acts_full BEFORE INSERT ON acts FOR EACH ROW SIGNAL SQLSTATE '45000' SET "
                 ."MESSAGE_TEXT = 'The Journal is full.'",
         );
         try {
             $this->putJson("/api/v1/jobs/{$job->id}/goal", ['goal' => ['exact' => '8.6']])->assertServerError();
         } finally {
-            DB::unprepared('DROP TRIGGER acts_full');
+            self::system()->ownDatabase()->exec('DROP TRIGGER acts_full');
         }
 
         self::assertSame($before, self::latest()->id);

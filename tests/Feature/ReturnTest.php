@@ -281,6 +281,7 @@ final class ReturnTest extends FeatureTestCase
             'damaged in this bag',
             $this->getJson("/api/v1/jobs/{$job->id}/missing")->json('items.0.import.detail'),
         );
+        chmod(dirname("{$this->bagFolder($job)}/data/photos/{$item['path']}"), 0o700);
         unlink("{$this->bagFolder($job)}/data/photos/{$item['path']}");
         self::assertSame(200, $put((string) $job->safetyBag()?->id));
         $this->workUntil($job, StepCode::HandOver);

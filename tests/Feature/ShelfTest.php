@@ -128,6 +128,7 @@ final class ShelfTest extends FeatureTestCase
             [$backup['id'], $backup['where'], $backup['verified'], $backup['encrypted']],
         );
 
+        chmod(self::system()->folder."/bags/{$bag->id}", 0o700);
         rename(self::system()->folder."/bags/{$bag->id}", "{$this->folder}/gone");
         $this->getJson("/api/v1/jobs/{$job->id}/situation")->assertJsonPath('backups', []);
     }

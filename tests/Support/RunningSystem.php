@@ -60,7 +60,7 @@ final class RunningSystem
         );
         register_shutdown_function($system->stop(...));
         $system->launch('mariadb', $port + 3);
-        $system->artisan('migrate', '--force');
+        $system->command('migrate', '--quiet');
         foreach (array_intersect(['vendor', 'rig'], $services) as $service) {
             $system->launch($service, $port + ($service === 'vendor' ? 1 : 2));
         }
@@ -102,10 +102,16 @@ final class RunningSystem
     /** @return string what the command printed */
     public function artisan(string ...$words): string
     {
+        return $this->command('artisan', ...$words);
+    }
+
+    /** @return string what one of bin/service's commands printed */
+    private function command(string ...$words): string
+    {
         return (new Process(
-            ['php', 'artisan', ...array_values($words)],
+            ['bin/service', ...array_values($words)],
             self::root(),
-            $this->environment + $this->settings(),
+            $this->environment,
             null,
             120,
         ))
@@ -184,14 +190,30 @@ final class RunningSystem
         $this->services = [];
     }
 
+    /** The database as the running program may use it. */
     public function database(): \PDO
+    {
+        $s = $this->settings();
+
+        return $this->connection($s['DB_USERNAME'], $s['DB_PASSWORD']);
+    }
+
+    /** The database as its owner, who changes tables. */
+    public function ownDatabase(): \PDO
+    {
+        $s = $this->settings('owner.env');
+
+        return $this->connection($s['DB_OWNER_USERNAME'], $s['DB_OWNER_PASSWORD']);
+    }
+
+    private function connection(string $user, string $password): \PDO
     {
         $s = $this->settings();
 
         return new \PDO(
             "mysql:host=127.0.0.1;port={$s['DB_PORT']};dbname={$s['DB_DATABASE']}",
-            $s['DB_USERNAME'],
-            $s['DB_PASSWORD'],
+            $user,
+            $password,
             [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
         );
     }
@@ -204,10 +226,10 @@ final class RunningSystem
     }
 
     /** @return array<string, string> */
-    public function settings(): array
+    public function settings(string $file = 'jade.env'): array
     {
         $settings = [];
-        foreach (file("{$this->folder}/jade.env", FILE_IGNORE_NEW_LINES) ?: [] as $line) {
+        foreach (file("{$this->folder}/{$file}", FILE_IGNORE_NEW_LINES) ?: [] as $line) {
             [$name, $value] = explode('=', $line, 2);
             $settings[$name] = $value;
         }
