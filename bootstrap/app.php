@@ -2,15 +2,28 @@
 
 declare(strict_types=1);
 
+use App\Http\Middleware\HoldRequest;
+use App\Http\Middleware\NotesRefusals;
+use App\Http\Middleware\OwnPages;
+use App\Http\Middleware\PasswordAgain;
+use App\Http\Middleware\SafeHeaders;
+use App\Http\Middleware\SecondFactorDue;
+use App\Http\Middleware\SecureCookies;
+use App\Http\Middleware\SessionIfAny;
+use App\Http\Middleware\StillThere;
+use App\Http\Problems\DatabaseFault;
 use App\Http\Problems\ProblemRenderer;
 use App\Installation\SeedDemo;
-use App\Ports\Exception\Declined;
-use App\Refusal\Refusal;
+use Illuminate\Auth\Middleware\Authorize;
+use Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests;
+use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
+use Illuminate\Cookie\Middleware\EncryptCookies;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
+use Illuminate\Routing\Middleware\SubstituteBindings;
 
 $app = Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
@@ -21,15 +34,32 @@ $app = Application::configure(basePath: dirname(__DIR__))
     )
     ->withCommands([SeedDemo::class])
     ->withMiddleware(static function (Middleware $middleware): void {
-        $middleware->statefulApi();
-        $middleware->trimStrings(['passphrase', 'again', 'otherPassphrase']); // blanks count
+        $middleware->prepend(SafeHeaders::class);
+        $middleware->append([HoldRequest::class, SecureCookies::class]);
+        $middleware->api(prepend: [
+            EncryptCookies::class,
+            AddQueuedCookiesToResponse::class,
+            SessionIfAny::class,
+            OwnPages::class,
+            NotesRefusals::class,
+        ]);
+        // whether somebody may ask is settled before whether there is what they ask for
+        $middleware->prependToPriorityList(before: SubstituteBindings::class, prepend: Authorize::class);
+        $middleware->appendToPriorityList(after: AuthenticatesRequests::class, append: StillThere::class);
+        $middleware->appendToPriorityList(after: StillThere::class, append: SecondFactorDue::class);
+        $middleware->prependToPriorityList(before: SubstituteBindings::class, prepend: PasswordAgain::class);
+        $middleware->trimStrings(['password', 'current', 'passphrase', 'again', 'otherPassphrase']); // blanks count
         $middleware->redirectGuestsTo(static fn (): string => '/');
         $middleware->remove(HandleCors::class); // one origin; see compat/README.md
     })
     ->withExceptions(static function (Exceptions $exceptions): void {
         // a refusal is an answer, and stands in the Journal; it is no error of the program
-        $exceptions->dontReport([Refusal::class, Declined::class]);
-        $exceptions->dontFlash(['password', 'passphrase', 'again', 'otherPassphrase']);
+        $exceptions->dontReport(ProblemRenderer::ANSWERS);
+        $exceptions->dontFlash(['password', 'current', 'code', 'passphrase', 'again', 'otherPassphrase']);
+        // what was asked of the database holds what people asked for, and whose session it was
+        $exceptions
+            ->report(static fn (PDOException $e) => DatabaseFault::note($e))
+            ->stop();
         $exceptions->render(
             static fn (Throwable $e, Request $request) => $request->is('api/*') ? ProblemRenderer::response($e) : null,
         );

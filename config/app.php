@@ -6,6 +6,10 @@ return [
     'name' => 'Jade Step',
     'env' => env('APP_ENV', 'production'),
     'debug' => (bool) env('APP_DEBUG', false),
+    // names that the product is asked for by, beside that of its address
+    'hosts' => array_values(array_filter(explode(',', (string) env('APP_HOSTS', '127.0.0.1,localhost,[::1]')))),
+    // addresses of proxies in front whose word on the caller counts; nobody's where it is empty
+    'trusted_proxies' => array_values(array_filter(explode(',', (string) env('TRUSTED_PROXIES', '')))),
     'url' => env('APP_URL', 'http://127.0.0.1:8930'),
     'timezone' => 'UTC',
     'locale' => 'en',

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\AccessController;
 use App\Http\Controllers\AlmanacController;
 use App\Http\Controllers\BenchController;
 use App\Http\Controllers\EndController;
@@ -18,15 +19,44 @@ use App\Http\Controllers\ScanController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\VendorController;
+use App\Http\Middleware\PasswordAgain;
+use App\Http\Middleware\SecondFactorDue;
+use App\Http\Middleware\StillThere;
 use Illuminate\Support\Facades\Route;
 
 // does nothing: for who watches that the program answers, and as the measure of what an answer costs at least
 Route::get('/alive', static fn () => response()->noContent());
-Route::post('/session', [SessionController::class, 'signIn'])->middleware('throttle:sign-in');
+Route::middleware('throttle:strangers')->group(static function (): void {
+    Route::post('/session', [SessionController::class, 'signIn']);
+    Route::post('/session/code', [SessionController::class, 'code']);
+    Route::get('/password-links/{token}', [AccessController::class, 'showLink']);
+    Route::put('/password-links/{token}', [AccessController::class, 'useLink']);
+});
 
-Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->group(static function (): void {
-    Route::get('/session', [SessionController::class, 'show']);
-    Route::delete('/session', [SessionController::class, 'signOut']);
+// what somebody may do whose second factor is still to be set up
+Route::middleware(['auth:sanctum', StillThere::class, 'cache.headers:private;no_cache;etag'])->group(
+    static function (): void {
+        Route::get('/session', [SessionController::class, 'show']);
+        Route::delete('/session', [SessionController::class, 'signOut']);
+        Route::post('/session/confirmation', [SessionController::class, 'confirm']);
+        Route::put('/session/password', [AccessController::class, 'changePassword']);
+        Route::middleware(PasswordAgain::class)->group(static function (): void {
+            Route::post('/session/second-factor', [AccessController::class, 'beginSecondFactor']);
+            Route::put('/session/second-factor', [AccessController::class, 'confirmSecondFactor']);
+            Route::delete('/session/second-factor', [AccessController::class, 'removeSecondFactor']);
+        });
+    },
+);
+
+Route::middleware([
+    'auth:sanctum',
+    StillThere::class,
+    SecondFactorDue::class,
+    'cache.headers:private;no_cache;etag',
+])->group(static function (): void {
+    Route::get('/tokens', [AccessController::class, 'tokens']);
+    Route::delete('/tokens/{token}', [AccessController::class, 'endToken'])->whereNumber('token');
+    Route::post('/tokens', [AccessController::class, 'makeToken'])->middleware(PasswordAgain::class);
 
     Route::get('/bench', [BenchController::class, 'show']);
     Route::get('/benches', [BenchController::class, 'index']);
@@ -137,13 +167,19 @@ Route::middleware(['auth:sanctum', 'cache.headers:private;no_cache;etag'])->grou
         Route::delete('/benches/{bench}', [BenchController::class, 'destroy']);
         Route::put('/keeping', [ShelfController::class, 'keep']);
         Route::get('/people', [PeopleController::class, 'index']);
-        Route::post('/people', [PeopleController::class, 'store']);
-        Route::put('/people/{person}', [PeopleController::class, 'update']);
-        Route::delete('/people/{person}', [PeopleController::class, 'destroy']);
-        Route::delete('/people/{person}/sessions', [PeopleController::class, 'endSessionsOf']);
+        Route::get('/access', [AccessController::class, 'rules']);
         Route::post('/vendors', [VendorController::class, 'store']);
         Route::put('/vendors/{vendor}', [VendorController::class, 'update']);
         Route::post('/vendors/{vendor}/keys/look', [VendorController::class, 'lookForKeys']);
-        Route::put('/vendors/{vendor}/keys/{key}', [VendorController::class, 'decide']);
+        Route::middleware(PasswordAgain::class)->group(static function (): void {
+            Route::put('/access', [AccessController::class, 'setRules']);
+            Route::post('/people', [PeopleController::class, 'store']);
+            Route::put('/people/{person}', [PeopleController::class, 'update']);
+            Route::delete('/people/{person}', [PeopleController::class, 'destroy']);
+            Route::delete('/people/{person}/sessions', [PeopleController::class, 'endSessionsOf']);
+            Route::post('/people/{person}/link', [AccessController::class, 'giveLink']);
+            Route::delete('/people/{person}/second-factor', [AccessController::class, 'removeSecondFactorOf']);
+            Route::put('/vendors/{vendor}/keys/{key}', [VendorController::class, 'decide']);
+        });
     });
 });

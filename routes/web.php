@@ -4,4 +4,8 @@ declare(strict_types=1);
 
 use Illuminate\Support\Facades\Route;
 
-Route::view('/', 'app');
+Route::view('/', 'app')->withoutMiddleware('web');
+// for programs that want a token before they sign in: the real one comes with the session
+Route::get('/sanctum/csrf-cookie', static fn () => response()->noContent()->withCookie(
+    cookie('XSRF-TOKEN', bin2hex(random_bytes(20)), httpOnly: false),
+))->withoutMiddleware('web');

@@ -48,6 +48,12 @@ final class Journal
         $this->write($deed->value, $deed->words(), $job, $serial ?? $job?->serial, $by, $evidence);
     }
 
+    /** What somebody did who is not signed in: whoever it was. */
+    public function noteStranger(Deed $deed, Evidence $evidence): void
+    {
+        $this->write($deed->value, $deed->words(), null, null, null, $evidence, JournalLine::STRANGER);
+    }
+
     private function write(
         string $event,
         string $words,
@@ -55,13 +61,14 @@ final class Journal
         ?string $serial,
         ?User $by,
         Evidence $evidence,
+        string $otherwise = JournalLine::MACHINE,
     ): void {
         activity()
             ->event($event)
             ->causedBy($by)
             ->withProperties($evidence->cut()->facts)
-            ->tap(static function (JournalLine $line) use ($job, $by, $serial): void {
-                $line->who = $by === null ? JournalLine::MACHINE : $by->name;
+            ->tap(static function (JournalLine $line) use ($job, $by, $serial, $otherwise): void {
+                $line->who = $by === null ? $otherwise : $by->name;
                 $line->serial = $serial;
                 $line->bench_job_id = $job?->id;
             })

@@ -12,7 +12,7 @@ use Spatie\Activitylog\Models\Activity;
  * @property int $id
  * @property string $description in words
  * @property string|null $event the act's code
- * @property string $who a person's name, or the machine
+ * @property string $who a person's name, the machine, or somebody who is not signed in
  * @property string|null $serial
  * @property int|null $bench_job_id
  * @property \Illuminate\Support\Collection<string, mixed>|null $properties the evidence
@@ -23,6 +23,8 @@ use Spatie\Activitylog\Models\Activity;
 final class JournalLine extends Activity
 {
     public const MACHINE = 'Jade Step';
+
+    public const STRANGER = 'Somebody not signed in';
 
     protected $dateFormat = 'Y-m-d H:i:s.v';
 }

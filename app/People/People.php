@@ -92,6 +92,15 @@ final readonly class People
             $sessions->whereRaw('SHA2(id, 256) = ?', [$id]);
         }
         $sessions->delete();
+        if ($id === null) {
+            $person->tokens()->delete();
+        }
+    }
+
+    public function endOtherSessions(User $person, string $current): void
+    {
+        DB::table('sessions')->where('user_id', $person->id)->where('id', '<>', $current)->delete();
+        $person->tokens()->delete();
     }
 
     /** @return list<SignedIn> the latest first */

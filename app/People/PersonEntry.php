@@ -9,7 +9,10 @@ use JadeStep\Core\Job\Role;
 /** A person as a lead enters them. */
 final readonly class PersonEntry
 {
-    /** @param  string|null  $password  null where it stays as it is */
+    /**
+     * @param  string  $email  in its normal form
+     * @param  string|null  $password  null where it stays as it is
+     */
     public function __construct(
         public string $name,
         public string $email,

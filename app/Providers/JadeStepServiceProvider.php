@@ -22,8 +22,10 @@ use App\Ports\Http\HttpVendorServices;
 use App\Ports\LinkAddresses;
 use App\Ports\PackageCache;
 use App\Ports\PracticeRig;
+use App\Ports\Programs\Cracklib;
 use App\Ports\StorageFolders;
 use App\Ports\VendorServices;
+use App\Ports\WeakPasswords;
 use App\Shelf\Night;
 use App\Steps\LiveReadings;
 use App\Steps\QueueBell;
@@ -32,6 +34,7 @@ use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Events\MigrationsEnded;
 use Illuminate\Database\Events\NoPendingMigrations;
+use Illuminate\Http\Middleware\TrustProxies;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 use Illuminate\Support\Facades\DB;
@@ -39,13 +42,14 @@ use Illuminate\Support\Facades\Event;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\RateLimiter;
+use Illuminate\Support\Facades\Vite;
 use Illuminate\Support\ServiceProvider;
 use Psr\Clock\ClockInterface;
 use Symfony\Component\Clock\NativeClock;
 
 final class JadeStepServiceProvider extends ServiceProvider
 {
-    private const SIGN_INS_A_MINUTE = 6;
+    private const STRANGERS_A_MINUTE = 120;
 
     public function register(): void
     {
@@ -64,6 +68,7 @@ final class JadeStepServiceProvider extends ServiceProvider
         $this->app->singleton(Arrivals::class);
         $this->app->singleton(Night::class);
         $this->app->singleton(LiveReadings::class);
+        $this->app->singleton(WeakPasswords::class, Cracklib::class);
         $this->app->singleton(PackageCache::class, DiskPackageCache::class);
     }
 
@@ -71,14 +76,17 @@ final class JadeStepServiceProvider extends ServiceProvider
     {
         Model::shouldBeStrict($this->app->environment() !== 'production');
         JsonResource::withoutWrapping();
+        // of who asks without being signed in; wrong passwords are counted by App\People\SignIns
         RateLimiter::for(
-            'sign-in',
-            static fn (Request $request): Limit => Limit::perMinute(self::SIGN_INS_A_MINUTE)->by(
-                mb_strtolower($request->string('email')->toString()).'|'.$request->ip(),
+            'strangers',
+            static fn (Request $request): Limit => Limit::perMinute(self::STRANGERS_A_MINUTE)->by(
+                "strangers:{$request->ip()}",
             ),
         );
-        Gate::define('act', static fn (User $user): bool => $user->role->mayAct());
-        Gate::define('lead', static fn (User $user): bool => $user->role->leads());
+        TrustProxies::at(config()->array('app.trusted_proxies'));
+        Vite::createAssetPathsUsing(static fn (string $path): string => "/{$path}");
+        Gate::define('act', static fn (User $user): bool => $user->actingRole()->mayAct());
+        Gate::define('lead', static fn (User $user): bool => $user->actingRole()->leads());
         // also where there was nothing to do: an older instance's rights were wider
         Event::listen([MigrationsEnded::class, NoPendingMigrations::class], function (): void {
             $database = DB::connection();

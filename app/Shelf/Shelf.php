@@ -121,7 +121,7 @@ final readonly class Shelf
                 $bag->state === BagState::Sealed,
                 $bag->state === BagState::Writing,
                 $last,
-                $by->role->leads(),
+                $by->actingRole()->leads(),
                 $reason,
             );
             $against === [] || throw Refusal::notNow(implode(' ', $against));

@@ -4,6 +4,9 @@
     import { onMount } from 'svelte';
     import { ApiProblem } from './api/client';
     import { session } from './shell/session.svelte';
+    import { router } from 'svelte-spa-router';
+    import LinkedPassword from './shell/LinkedPassword.svelte';
+    import SecondFactorDue from './shell/SecondFactorDue.svelte';
     import Shell from './shell/Shell.svelte';
     import SignIn from './shell/SignIn.svelte';
     import { theme } from './shell/theme.svelte';
@@ -14,6 +17,9 @@
         defaultOptions: { queries: { retry: false, refetchOnWindowFocus: true, networkMode: 'always' } },
     });
 
+    /** What a lead's link for a new password holds. */
+    const link = $derived(/^\/new-password\/([0-9a-f]+)$/.exec(router.location)?.[1]);
+
     onMount(() => {
         theme.apply();
         void session.look();
@@ -21,7 +27,11 @@
 </script>
 
 <QueryClientProvider client={queries}>
-    {#if session.state === 'in'}
+    {#if link !== undefined}
+        <LinkedPassword token={link} />
+    {:else if session.state === 'in' && session.person?.secondFactorDue}
+        <SecondFactorDue />
+    {:else if session.state === 'in'}
         <Shell />
     {:else if session.state === 'out'}
         <SignIn />

@@ -6,6 +6,7 @@ namespace Tests\Feature;
 
 use App\Almanac\HeldAlmanac;
 use App\Facts\JobFacts;
+use App\Http\Middleware\PasswordAgain;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Models\BenchJob;
@@ -148,10 +149,11 @@ abstract class FeatureTestCase extends TestCase
         $this->flushSession();
         $this->app['auth']->forgetGuards();
 
-        return $this->actingAs($as ?? User::factory()->create(['name' => 'Teo Lind']), 'web')->withHeader(
-            'Referer',
-            config('app.url'),
-        );
+        // who acts here has given the password again a moment ago
+        $this->actingAs($as ?? User::factory()->create(['name' => 'Teo Lind']), 'web')
+            ->withSession([PasswordAgain::CONFIRMED => time()]);
+
+        return $this->withCredentials()->withCookie(config('session.cookie'), $this->app['session']->getId());
     }
 
     /** @param  string|null  $port  where the device lies in the drawer: the port that it is plugged into */

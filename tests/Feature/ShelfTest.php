@@ -321,7 +321,7 @@ final class ShelfTest extends FeatureTestCase
                 ['POST', '/jobs'],
             ] as [$method, $path]
         ) {
-            $this->json($method, "/api/v1{$path}")->assertForbidden();
+            $this->call($method, "/api/v1{$path}", server: ['HTTP_ACCEPT' => 'application/json'])->assertForbidden();
         }
     }
 

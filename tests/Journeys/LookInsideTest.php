@@ -154,7 +154,8 @@ final class LookInsideTest extends JourneyTestCase
     private function closeAnew(Bag $bag, string $passphrase): void
     {
         $script =
-            'cd "$1/data" && h=$(mktemp -d) && g="gpg --homedir $h --batch --quiet --pinentry-mode loopback" && '
+            'chmod -R u+w "$1" && cd "$1/data" && h=$(mktemp -d) && '
+                .' g="gpg --homedir $h --batch --quiet --pinentry-mode loopback" && '
                 .'for f in *.gpg; do $g --passphrase "$2" -d "$f" | $g --passphrase "$3" --symmetric -o "$f.new" && '
                 .'mv "$f.new" "$f" || exit 1; done; rm -rf "$h"';
         (new Process([

@@ -148,7 +148,10 @@ final class OpenPgpTest extends TestCase
 
     private function pgp(): OpenPgp
     {
-        return new OpenPgp(sys_get_temp_dir().'/jade-step-test-gnupg', Passphrase::parse(self::PASSPHRASE));
+        return new OpenPgp(
+            sys_get_temp_dir().'/jade-step-test-gnupg-'.posix_geteuid(),
+            Passphrase::parse(self::PASSPHRASE),
+        );
     }
 
     /** @param  string  $what  told where it fails; in the script $1 is our bag, $2 the folder, $3 the passphrase */

@@ -31,7 +31,7 @@ final class PackageController
 
         return new JsonResponse([
             'packages' => HeldPackage::query()->latest('used_at')->get()->map($told),
-            'storage' => new StorageResource($places, $cache, $request->person()->role->leads()),
+            'storage' => new StorageResource($places, $cache, $request->person()->actingRole()->leads()),
         ]);
     }
 

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Problems;
 
+use App\People\PasswordWanted;
+use App\People\SecondFactorWanted;
+use App\People\TooManyTries;
+use App\People\WrongCode;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
 use App\Refusal\Refusal;
@@ -23,6 +27,21 @@ use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 /** Every error of the API as problem details (RFC 9457), with a code for programs and words that say what to do. */
 final class ProblemRenderer
 {
+    /** Answers, and no errors of the program: they are not logged; what people were refused stands in the Journal. */
+    public const ANSWERS = [
+        Refusal::class,
+        Declined::class,
+        LinkLost::class,
+        BagException::class,
+        PermitException::class,
+        InvalidDocument::class,
+        UnreadableCsv::class,
+        PasswordWanted::class,
+        SecondFactorWanted::class,
+        WrongCode::class,
+        TooManyTries::class,
+    ];
+
     public static function response(\Throwable $e): JsonResponse
     {
         $problem = match (true) {
@@ -45,7 +64,20 @@ final class ProblemRenderer
                 $e->getMessage(),
                 ...$e->checks === [] ? [] : ['checks' => PlanDocument::checks($e->checks)],
             ),
-            $e instanceof AuthenticationException => ProblemDetails::of(401, 'signed-out', 'Sign in first.'),
+            $e instanceof AuthenticationException => ProblemDetails::of(
+                401,
+                'signed-out',
+                $e->getMessage() === 'Unauthenticated.' ? 'Sign in first.' : $e->getMessage(),
+            ),
+            $e instanceof PasswordWanted => ProblemDetails::of(403, 'password-wanted', $e->getMessage()),
+            $e instanceof SecondFactorWanted => ProblemDetails::of(403, 'second-factor-wanted', $e->getMessage()),
+            $e instanceof WrongCode => ProblemDetails::of(422, 'wrong-code', $e->getMessage()),
+            $e instanceof TooManyTries => ProblemDetails::of(429, 'too-many', $e->getMessage()),
+            $e instanceof \PDOException && DatabaseFault::isAway($e) => ProblemDetails::of(
+                503,
+                'database-away',
+                'The database does not answer. It is started again by itself: try again in a moment. Nothing was lost.',
+            ),
             $e instanceof TokenMismatchException => ProblemDetails::of(
                 419,
                 'page-expired',
@@ -76,7 +108,12 @@ final class ProblemRenderer
                 'Something in this program went wrong; the log names it. Nothing was lost: try again.',
             ),
         };
-        $headers = $e instanceof HttpExceptionInterface ? $e->getHeaders() : [];
+        $headers = match (true) {
+            $e instanceof HttpExceptionInterface => $e->getHeaders(),
+            $e instanceof TooManyTries => ['Retry-After' => $e->seconds],
+            $problem->status === 503 => ['Retry-After' => 5],
+            default => [],
+        };
 
         return new JsonResponse(
             $problem,
@@ -93,6 +130,13 @@ final class ProblemRenderer
             405 => ProblemDetails::of(405, 'method-not-allowed', 'This address does not take this method.'),
             419 => ProblemDetails::of(419, 'page-expired', 'This page is too old. Load it again.'),
             429 => ProblemDetails::of(429, 'too-many', 'Too many tries. Wait a minute, then try again.'),
+            413 => ProblemDetails::of(413, 'too-large', $e->getMessage()),
+            415 => ProblemDetails::of(415, 'wrong-type', $e->getMessage()),
+            400 => ProblemDetails::of(
+                400,
+                'bad-request',
+                $e->getMessage() === '' ? 'The request could not be read.' : $e->getMessage(),
+            ),
             default => ProblemDetails::of($e->getStatusCode(), 'http-error', 'The request could not be answered.'),
         };
     }

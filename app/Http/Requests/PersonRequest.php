@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Requests;
 
 use App\Models\User;
+use App\People\GoodPassword;
 use App\People\PersonEntry;
+use App\People\SignInAddress;
+use App\Ports\WeakPasswords;
 use Illuminate\Validation\Rule;
 use JadeStep\Core\Job\Role;
 
@@ -25,8 +28,32 @@ final class PersonRequest extends ActRequest
                 Rule::unique('users', 'email')->ignore($person instanceof User ? $person->id : null),
             ],
             'role' => ['required', Rule::enum(Role::class)],
-            'password' => [$this->isMethod('POST') ? 'required' : 'nullable', 'string', 'min:10', 'max:200'],
+            'password' => [
+                $this->isMethod('POST') ? 'required' : 'nullable',
+                'string',
+                new GoodPassword(app(WeakPasswords::class), $this->known()),
+            ],
         ];
+    }
+
+    protected function prepareForValidation(): void
+    {
+        $email = $this->input('email');
+        if (is_string($email)) {
+            $this->merge(['email' => SignInAddress::normal($email)]);
+        }
+    }
+
+    /** @return list<string> */
+    private function known(): array
+    {
+        $email = $this->input('email');
+        $name = $this->input('name');
+
+        return array_values(array_filter(
+            [is_string($email) ? strtok($email, '@') : null, is_string($name) ? $name : null],
+            is_string(...),
+        ));
     }
 
     /** @return array<string, string> */
@@ -34,7 +61,6 @@ final class PersonRequest extends ActRequest
     {
         return [
             'email.unique' => 'Somebody signs in with this address already.',
-            'password.min' => 'A password has at least 10 characters.',
         ];
     }
 

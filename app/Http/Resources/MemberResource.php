@@ -21,6 +21,7 @@ final class MemberResource extends Answer
             'name' => $this->name,
             'email' => $this->email,
             'role' => $this->role->value,
+            'secondFactor' => $this->second_factor_at !== null,
         ];
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Models\User;
+use App\People\AccessRules;
 use Illuminate\Http\Request;
 
 /** @mixin User */
@@ -12,12 +13,18 @@ final class PersonResource extends Answer
 {
     public function toArray(Request $request): array
     {
+        $person = $this->resource;
+        assert($person instanceof User);
+        $role = $person->actingRole();
+
         return [
             'name' => $this->name,
             'email' => $this->email,
-            'role' => $this->role->value,
-            'mayAct' => $this->role->mayAct(),
-            'leads' => $this->role->leads(),
+            'role' => $role->value,
+            'mayAct' => $role->mayAct(),
+            'leads' => $role->leads(),
+            'secondFactor' => $this->second_factor_at !== null,
+            'secondFactorDue' => app(AccessRules::class)->isDueFor($person),
         ];
     }
 }

@@ -18,6 +18,14 @@ enum Role: string
         };
     }
 
+    /** The one of two that may do less. */
+    public static function lower(self $one, self $other): self
+    {
+        $order = array_flip(array_map(static fn (self $r): string => $r->value, self::cases()));
+
+        return $order[$one->value] < $order[$other->value] ? $one : $other;
+    }
+
     /** Whether this role decides on vendors and their keys. */
     public function leads(): bool
     {

@@ -352,7 +352,7 @@ final class EncryptedBagTest extends TestCase
 
     private function pgp(string $passphrase = self::PASSPHRASE): OpenPgp
     {
-        return new OpenPgp(sys_get_temp_dir().'/jade-step-test-gnupg', Passphrase::parse($passphrase));
+        return new OpenPgp(sys_get_temp_dir().'/jade-step-test-gnupg-'.posix_geteuid(), Passphrase::parse($passphrase));
     }
 
     private function content(): EncryptedContent

@@ -1,4 +1,6 @@
 import createClient from 'openapi-fetch';
+import { confirmation } from '../shell/confirmation.svelte';
+import { hands } from '../shell/hands';
 import type { paths } from './schema';
 import type { Problem } from './types';
 
@@ -40,10 +42,28 @@ function cookie(name: string): string {
 
 export const client = createClient<paths>({ baseUrl: '/api/v1', headers: { Accept: 'application/json' } });
 
+/** Requests that may be sent once more, when the password that they want was given. */
+const sent = new Map<string, Request>();
+
 client.use({
-    onRequest({ request }) {
+    onRequest({ request, id }) {
         request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
+        if (hands.areStill) request.headers.set('X-By-Itself', '1');
+        if (request.method !== 'GET') sent.set(id, request.clone());
         return request;
+    },
+    async onResponse({ response, id }) {
+        const again = sent.get(id);
+        sent.delete(id);
+        if (response.status !== 403 || again === undefined) return response;
+        const problem = (await response
+            .clone()
+            .json()
+            .catch(() => null)) as Problem | null;
+        return problem?.code === 'password-wanted' && (await confirmation.ask()) ? fetch(again) : response;
+    },
+    onError({ id }) {
+        sent.delete(id);
     },
 });
 
@@ -61,13 +81,6 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
         throw ApiProblem.of(answer.response.status, answer.error);
     }
     return answer.data as T;
-}
-
-/** The session's cookie and token, which every writing call needs. */
-export async function openSession(): Promise<void> {
-    await take(
-        fetch('/sanctum/csrf-cookie', { headers: { Accept: 'application/json' } }).then((response) => ({ response })),
-    );
 }
 
 /** A call whose body goes as it is, for instance a file. */

@@ -17,6 +17,7 @@
     import Logo from './Logo.svelte';
     import NotFound from './NotFound.svelte';
     import Palette from './Palette.svelte';
+    import PasswordAgain from './PasswordAgain.svelte';
     import { session } from './session.svelte';
     import Shortcuts from './Shortcuts.svelte';
     import { theme } from './theme.svelte';
@@ -122,5 +123,6 @@
     <Router {routes} />
 </main>
 <HandWatch />
+<PasswordAgain />
 <Palette bind:open={palette} />
 <Shortcuts bind:open={shortcuts} />

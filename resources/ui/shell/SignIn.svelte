@@ -1,27 +1,37 @@
 <script lang="ts">
-    import Logo from './Logo.svelte';
     import { session } from './session.svelte';
+    import SignInFrame from './SignInFrame.svelte';
 
     let email = $state('');
     let password = $state('');
+    let code = $state('');
     let busy = $state(false);
 
     async function submit(event: SubmitEvent) {
         event.preventDefault();
         busy = true;
-        await session.signIn(email, password);
+        await (session.codeWanted ? session.giveCode(code) : session.signIn(email, password));
+        code = '';
         busy = false;
     }
 </script>
 
-<svelte:head><title>Sign in · Jade Step</title></svelte:head>
-<main class="grid min-h-screen grid-cols-[1fr_minmax(0,0.8fr)]">
-    <section class="flex flex-col justify-center px-[10vw]">
-        <div class="mb-8 flex items-center gap-3">
-            <Logo />
-            <h1 class="text-2xl">Jade Step</h1>
-        </div>
-        <form class="flex max-w-sm flex-col gap-4" onsubmit={submit}>
+<SignInFrame title="Sign in">
+    <form class="flex max-w-sm flex-col gap-4" onsubmit={submit}>
+        {#if session.codeWanted}
+            <p>Your password is right. Now the code that your device shows, or one of your recovery codes.</p>
+            <!-- svelte-ignore a11y_autofocus -->
+            <label class="flex flex-col gap-1"
+                >Code<input
+                    class="field font-mono"
+                    name="code"
+                    autocomplete="one-time-code"
+                    autofocus
+                    required
+                    bind:value={code}
+                /></label
+            >
+        {:else}
             <label class="flex flex-col gap-1"
                 >Address<input
                     class="field"
@@ -42,26 +52,15 @@
                     bind:value={password}
                 /></label
             >
-            {#if session.error !== null}<p class="rounded-md bg-amber-wash p-3 text-amber" role="alert">
-                    {session.error}
-                </p>{/if}
-            <button class="act" disabled={busy}>{busy ? 'Signing in…' : 'Sign in'}</button>
-        </form>
-    </section>
-    <aside class="relative overflow-hidden bg-water" aria-hidden="true">
-        <svg viewBox="0 0 560 800" preserveAspectRatio="xMidYMid slice" class="absolute inset-0 h-full w-full">
-            <path d="M0 0h70c-30 130 30 260 0 400s30 270 0 400H0z" fill="var(--paper)" />
-            {#each [[95, 690], [170, 580], [255, 470], [335, 355], [405, 240], [462, 130]] as [x, y], i (i)}
-                <ellipse
-                    cx={x}
-                    cy={y}
-                    rx={52 - i * 3}
-                    ry={25 - i * 1.5}
-                    fill={i < 3 ? 'var(--jade)' : 'var(--panel)'}
-                    stroke="var(--jade)"
-                    stroke-width="2"
-                />
-            {/each}
-        </svg>
-    </aside>
-</main>
+        {/if}
+        {#if session.error !== null}<p class="rounded-md bg-amber-wash p-3 text-amber" role="alert">
+                {session.error}
+            </p>{/if}
+        <button class="act" disabled={busy}>{busy ? 'Signing in…' : 'Sign in'}</button>
+        {#if session.codeWanted}<button type="button" class="act-quiet" onclick={() => session.lost()}
+                >Begin again</button
+            >{:else}<p class="text-sm text-quiet">
+                Forgotten? A lead gives you a link by which you set a new password.
+            </p>{/if}
+    </form>
+</SignInFrame>

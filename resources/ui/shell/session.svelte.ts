@@ -1,4 +1,4 @@
-import { ApiProblem, client, openSession, take } from '../api/client';
+import { ApiProblem, client, take } from '../api/client';
 import type { Person } from '../api/types';
 
 /** Who is signed in. `unknown` until the server has said. */
@@ -6,6 +6,7 @@ class Session {
     #state = $state<'unknown' | 'out' | 'in'>('unknown');
     #person = $state<Person | null>(null);
     #error = $state<string | null>(null);
+    #codeWanted = $state(false);
 
     get state() {
         return this.#state;
@@ -17,6 +18,11 @@ class Session {
 
     get error() {
         return this.#error;
+    }
+
+    /** The password was right, and the code of the second factor is wanted. */
+    get codeWanted() {
+        return this.#codeWanted;
     }
 
     get mayAct() {
@@ -32,10 +38,11 @@ class Session {
     }
 
     async signIn(email: string, password: string): Promise<void> {
-        await this.#enter(async () => {
-            await openSession();
-            return take(client.POST('/session', { body: { email, password } }));
-        }, true);
+        await this.#enter(() => take(client.POST('/session', { body: { email, password } })), true);
+    }
+
+    async giveCode(code: string): Promise<void> {
+        await this.#enter(() => take(client.POST('/session/code', { body: { code } })), true);
     }
 
     async signOut(): Promise<void> {
@@ -47,15 +54,24 @@ class Session {
     lost(): void {
         this.#person = null;
         this.#state = 'out';
+        this.#codeWanted = false;
     }
 
-    async #enter(ask: () => Promise<Person>, tell: boolean): Promise<void> {
+    async #enter(ask: () => Promise<Person | { secondFactor: true | boolean }>, tell: boolean): Promise<void> {
         this.#error = null;
         try {
-            this.#person = await ask();
-            this.#state = 'in';
+            const told = await ask();
+            if ('name' in told) {
+                this.#person = told;
+                this.#state = 'in';
+                this.#codeWanted = false;
+            } else {
+                this.#codeWanted = true;
+            }
         } catch (e) {
+            const again = this.#codeWanted && e instanceof ApiProblem && e.code === 'wrong-code';
             this.lost();
+            this.#codeWanted = again;
             this.#error = tell || !(e instanceof ApiProblem && e.status === 401) ? (e as Error).message : null;
         }
     }

@@ -1,8 +1,11 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
     import { toast } from 'svelte-sonner';
+    import { access } from '../../api/access';
     import { shelf } from '../../api/shelf';
     import type { PersonEntry } from '../../api/types';
+    import { dayAndClock } from '../../parts/format';
+    import { session } from '../../shell/session.svelte';
 
     const ROLES: PersonEntry['role'][] = ['viewer', 'technician', 'lead'];
     const queries = useQueryClient();
@@ -16,6 +19,19 @@
         ...done,
     }));
     const remove = createMutation(() => ({ mutationFn: shelf.removePerson, ...done }));
+    const noFactor = createMutation(() => ({ mutationFn: access.removeSecondFactorOf, ...done }));
+    let given = $state<{ name: string; link: string; until: string } | null>(null);
+    const give = createMutation(() => ({
+        mutationFn: async (p: PersonEntry) => ({ name: p.name, ...(await access.giveLink(p.id)) }),
+        onSuccess: (link) => void (given = link),
+        onError: done.onError,
+    }));
+    const rules = createQuery(() => ({ queryKey: ['access'], queryFn: access.rules }));
+    const demand = createMutation(() => ({
+        mutationFn: access.setRules,
+        onSettled: () => Promise.all([queries.invalidateQueries({ queryKey: ['access'] }), session.look()]),
+        onError: done.onError,
+    }));
     let fresh = $state({ name: '', email: '', role: 'technician' as PersonEntry['role'], password: '' });
     const add = createMutation(() => ({
         mutationFn: () => shelf.addPerson(fresh),
@@ -42,10 +58,34 @@
                     onchange={(e) => change.mutate({ ...p, role: e.currentTarget.value as PersonEntry['role'] })}
                     >{#each ROLES as r (r)}<option value={r}>{r}</option>{/each}</select
                 >
+                <span class="text-sm text-quiet">{p.secondFactor ? 'with a second factor' : 'password alone'}</span>
+                {#if p.secondFactor}<button class="act-quiet !min-h-9" onclick={() => noFactor.mutate(p.id)}
+                        >Take the second factor away</button
+                    >{/if}
+                <button class="act-quiet !min-h-9" onclick={() => give.mutate(p)}>Link for a new password</button>
                 <button class="act-quiet !min-h-9" onclick={() => remove.mutate(p.id)}>Remove</button>
             </li>
         {/each}
     </ul>
+    {#if given !== null}<div class="mt-2 rounded-md bg-jade-wash p-3 text-sm text-jade-strong" role="status">
+            <p>
+                For {given.name}: with this link a new password is set, once, until {dayAndClock(given.until)}. It is
+                shown this once; give it to nobody else.
+            </p>
+            <p class="font-mono break-all" data-link>{given.link}</p>
+            <button class="act-quiet mt-2 !min-h-8" onclick={() => (given = null)}>I have it</button>
+        </div>{/if}
+    <label class="mt-2 flex items-center gap-2 border-t border-edge pt-2 text-sm"
+        ><input
+            type="checkbox"
+            class="h-4 w-4 accent-[var(--jade)]"
+            checked={rules.data?.leadsNeedSecondFactor ?? false}
+            onclick={(e) => {
+                e.preventDefault(); // it shows what counts, once that is known
+                demand.mutate(!(rules.data?.leadsNeedSecondFactor ?? false));
+            }}
+        />leads sign in with a second factor</label
+    >
     <form
         class="mt-3 flex flex-wrap items-end gap-2 border-t border-edge pt-3 text-sm"
         onsubmit={(e) => {
@@ -63,11 +103,11 @@
             ></label
         >
         <label class="flex flex-col"
-            >Password, at least 10 characters<input
+            >Password, at least 12 characters<input
                 class="field !min-h-10"
                 type="password"
                 autocomplete="new-password"
-                minlength="10"
+                minlength="12"
                 required
                 bind:value={fresh.password}
             /></label

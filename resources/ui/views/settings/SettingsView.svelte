@@ -9,7 +9,9 @@
     import KeyRow from './KeyRow.svelte';
     import PeoplePanel from './PeoplePanel.svelte';
     import SessionsPanel from './SessionsPanel.svelte';
+    import SignInPanel from './SignInPanel.svelte';
     import StoragePanel from './StoragePanel.svelte';
+    import TokensPanel from './TokensPanel.svelte';
     import VendorForm from './VendorForm.svelte';
 
     const queries = useQueryClient();
@@ -39,10 +41,10 @@
         >{/if}
 </div>
 <div class="mb-4 flex flex-col gap-4">
-    {#if session.leads}<PeoplePanel />{/if}<BenchesPanel leads={session.leads} /><StoragePanel
+    <SignInPanel />{#if session.leads}<PeoplePanel />{/if}<BenchesPanel leads={session.leads} /><StoragePanel
         leads={session.leads}
         mayAct={session.mayAct}
-    /><KeepingPanel leads={session.leads} /><SessionsPanel />
+    /><KeepingPanel leads={session.leads} /><SessionsPanel /><TokensPanel />
 </div>
 {#if !session.leads}<div class="mb-3">
         <Notice>A lead changes vendors and decides on keys. You can look.</Notice>
