@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Middleware\HoldRequest;
 use App\Http\Middleware\NotesRefusals;
+use App\Http\Middleware\OneLargeFile;
 use App\Http\Middleware\OwnPages;
 use App\Http\Middleware\PasswordAgain;
 use App\Http\Middleware\SafeHeaders;
@@ -24,6 +25,7 @@ use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
 use Illuminate\Routing\Middleware\SubstituteBindings;
+use Illuminate\Routing\Middleware\ThrottleRequests;
 
 $app = Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
@@ -44,10 +46,21 @@ $app = Application::configure(basePath: dirname(__DIR__))
             NotesRefusals::class,
         ]);
         // whether somebody may ask is settled before whether there is what they ask for
-        $middleware->prependToPriorityList(before: SubstituteBindings::class, prepend: Authorize::class);
-        $middleware->appendToPriorityList(after: AuthenticatesRequests::class, append: StillThere::class);
-        $middleware->appendToPriorityList(after: StillThere::class, append: SecondFactorDue::class);
-        $middleware->prependToPriorityList(before: SubstituteBindings::class, prepend: PasswordAgain::class);
+        $middleware->priority([
+            EncryptCookies::class,
+            AddQueuedCookiesToResponse::class,
+            SessionIfAny::class,
+            OwnPages::class,
+            NotesRefusals::class,
+            ThrottleRequests::class,
+            AuthenticatesRequests::class,
+            StillThere::class,
+            SecondFactorDue::class,
+            Authorize::class,
+            PasswordAgain::class,
+            OneLargeFile::class,
+            SubstituteBindings::class,
+        ]);
         $middleware->trimStrings(['password', 'current', 'passphrase', 'again', 'otherPassphrase']); // blanks count
         $middleware->redirectGuestsTo(static fn (): string => '/');
         $middleware->remove(HandleCors::class); // one origin; see compat/README.md
@@ -61,7 +74,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
             ->report(static fn (PDOException $e) => DatabaseFault::note($e))
             ->stop();
         $exceptions->render(
-            static fn (Throwable $e, Request $request) => $request->is('api/*') ? ProblemRenderer::response($e) : null,
+            static fn (Throwable $e, Request $request) => str_starts_with($request->getPathInfo(), '/api/') ? ProblemRenderer::response($e) : null,
         );
     })
     ->create();

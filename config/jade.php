@@ -12,6 +12,9 @@ return [
         'osterly' => ['name' => 'Osterly', 'address' => env('VENDOR_ADDRESS', 'http://127.0.0.1:8931').'/osterly'],
     ],
     'device_link' => env('DEVICE_LINK', 'http://127.0.0.1:8932'),
+    // Which addresses may be asked, as core/src/Access/AddressList has them; who signs in cannot change these.
+    'link_addresses' => (string) env('LINK_ADDRESSES', ''),
+    'vendor_addresses' => (string) env('VENDOR_ADDRESSES', ''),
     'bags' => env('JADE_BAGS', dirname(storage_path()).'/bags'),
     // Where bags from outside are put to be taken in.
     'inbox' => env('JADE_INBOX', dirname(storage_path()).'/inbox'),

@@ -19,6 +19,7 @@ use App\Http\Controllers\ScanController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\VendorController;
+use App\Http\Middleware\OneLargeFile;
 use App\Http\Middleware\PasswordAgain;
 use App\Http\Middleware\SecondFactorDue;
 use App\Http\Middleware\StillThere;
@@ -94,8 +95,8 @@ Route::middleware([
 
     Route::middleware('can:act')->group(static function (): void {
         Route::post('/almanac/refresh', [AlmanacController::class, 'refresh']);
-        Route::post('/almanac/import/preview', [AlmanacController::class, 'preview']);
-        Route::post('/almanac/import', [AlmanacController::class, 'import']);
+        Route::post('/almanac/import/preview', [AlmanacController::class, 'preview'])->middleware(OneLargeFile::class);
+        Route::post('/almanac/import', [AlmanacController::class, 'import'])->middleware(OneLargeFile::class);
         Route::delete('/almanac/catalogues/{catalogue}', [AlmanacController::class, 'withdraw']);
         Route::post('/jobs', [JobController::class, 'open']);
         Route::post('/intake', [IntakeController::class, 'byHand']);

@@ -7,6 +7,7 @@ namespace App\Almanac;
 use App\Models\User;
 use App\Models\Vendor;
 use App\Refusal\Refusal;
+use JadeStep\Core\Almanac\Catalogue;
 use JadeStep\Core\Almanac\Change;
 use JadeStep\Core\Almanac\Changes;
 use JadeStep\Core\Exchange\BuildsCsv;
@@ -47,7 +48,7 @@ final readonly class ImportCatalogue
 
         return match (true) {
             preg_match('/\A[\w-]+\.[\w-]+\.[\w-]+\z/', $text) === 1 => $this->signed($text),
-            str_starts_with($text, '{') => $this->shown($this->document($text), false, []),
+            str_starts_with($text, '{') => $this->document($text),
             default => $this->table($text, $vendor),
         };
     }
@@ -59,6 +60,11 @@ final readonly class ImportCatalogue
         if ($preview->faults !== [] || $preview->catalogue === null) {
             throw Refusal::notNow('The file has faults, so nothing of it is taken. Look at the preview.');
         }
+        $by->actingRole()->leads()
+            || Vendor::query()->whereKey($preview->catalogue->vendorId)->exists()
+            || throw Refusal::notNow(
+                "{$preview->catalogue->vendorName} is no vendor here yet. A lead adds it in Settings, or takes this in.",
+            );
         Vendor::query()->firstOrCreate(
             ['id' => $preview->catalogue->vendorId],
             ['name' => $preview->catalogue->vendorName],
@@ -67,13 +73,13 @@ final readonly class ImportCatalogue
         return $this->take->fromFile($preview->document, $preview->catalogue, $preview->vouched, $fileName, $by->name);
     }
 
-    private function document(string $json): \stdClass
+    private function document(string $json): FilePreview
     {
-        CatalogueDocument::parse($json);
+        $catalogue = CatalogueDocument::parse($json);
         $document = json_decode($json);
         assert($document instanceof \stdClass);
 
-        return $document;
+        return $this->shown($document, $catalogue, false, []);
     }
 
     private function signed(string $compact): FilePreview
@@ -88,7 +94,9 @@ final readonly class ImportCatalogue
                     .'catalogue in as plain JSON.',
             );
 
-        return $this->shown(Jws::open($compact, $this->keys->accepted($vendor), $this->clock->now()), true, []);
+        $document = Jws::open($compact, $this->keys->accepted($vendor), $this->clock->now());
+
+        return $this->shown($document, CatalogueDocument::fromPayload($document), true, []);
     }
 
     /** The builds of the table take the place of the held ones of the same name; the others, and all models, stay. */
@@ -108,15 +116,14 @@ final readonly class ImportCatalogue
             $frame->with('issuedAt', Rfc3339::format($now))->with('freshUntil', Rfc3339::format($fresh)),
         );
         $builds = [...self::byName($frame), ...self::byName($read->document)];
-        $document = json_decode(
-            json_encode($read->document->with('builds', array_values($builds))->all(), JSON_THROW_ON_ERROR),
-        );
+        $json = json_encode($read->document->with('builds', array_values($builds))->all(), JSON_THROW_ON_ERROR);
+        $faults = $read->faults;
+        unset($builds, $frame, $read);
+        $document = json_decode($json);
+        assert($document instanceof \stdClass);
 
-        return $this->shown(
-            $document instanceof \stdClass ? $document : throw new \LogicException('A catalogue is an object.'),
-            false,
-            $read->faults,
-        );
+        // what is held has passed the gate, and so has each build of the table: together they do
+        return $this->shown($document, $faults === [] ? CatalogueDocument::ofHeld($json) : null, false, $faults);
     }
 
     /** @return array<string, mixed> the builds of a catalogue document */
@@ -128,9 +135,8 @@ final readonly class ImportCatalogue
     }
 
     /** @param  list<LineFault>  $faults */
-    private function shown(\stdClass $document, bool $vouched, array $faults): FilePreview
+    private function shown(\stdClass $document, ?Catalogue $catalogue, bool $vouched, array $faults): FilePreview
     {
-        $catalogue = $faults === [] ? CatalogueDocument::fromPayload($document) : null;
         $held = $catalogue === null ? null : $this->held->of($catalogue->vendorId);
         $counts = $catalogue !== null && ($held === null || $catalogue->issuedAt >= $held->issued_at);
 

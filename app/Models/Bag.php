@@ -119,6 +119,11 @@ final class Bag extends Model
         return array_values(array_filter(array_map(Kind::tryFrom(...), $codes)));
     }
 
+    public function isSealed(): bool
+    {
+        return $this->state === BagState::Sealed;
+    }
+
     public function isEncrypted(): bool
     {
         return $this->encryption === Encryption::OpenPgp;

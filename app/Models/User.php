@@ -42,6 +42,7 @@ final class User extends Authenticatable
     ];
 
     protected $attributes = [
+        'remember_token' => null,
         'removed_at' => null,
         'second_factor_secret' => null,
         'second_factor_at' => null,

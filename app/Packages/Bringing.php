@@ -10,6 +10,8 @@ use App\Journal\Journal;
 use App\Models\HeldPackage;
 use App\Models\PackageState;
 use App\Models\User;
+use App\Ports\Disk\IncomingFile;
+use App\Ports\Exception\NotReceived;
 use App\Ports\PackageCache;
 use App\Refusal\Refusal;
 use JadeStep\Core\Bag\Digest;
@@ -21,8 +23,6 @@ use Psr\Clock\ClockInterface;
  */
 final readonly class Bringing
 {
-    private const CHUNK = 1_048_576;
-
     public function __construct(
         private PackageShelf $shelf,
         private PackageCache $cache,
@@ -31,14 +31,19 @@ final readonly class Bringing
     ) {
     }
 
-    /** @param  resource  $body */
-    public function receive($body, User $by): HeldPackage
+    /**
+     * @param  resource  $body
+     * @param  int|null  $announced  how many bytes the sender said there would be
+     *
+     * @throws NotReceived
+     */
+    public function receive($body, User $by, ?int $announced = null): HeldPackage
     {
         $known = $this->shelf->known();
         $most = max([0, ...array_map(static fn (KnownPackage $k): int => $k->package->bytes, $known)]);
         $file = dirname($this->cache->file(str_repeat('0', 64))).'/.brought-'.bin2hex(random_bytes(8));
         try {
-            $bytes = $this->store($body, $file, $most);
+            $bytes = IncomingFile::take($body, $file, $announced, $most);
             $sha256 = Digest::ofFile($file) ?? throw new \LogicException('It was just written.');
             $match = $known[$sha256] ?? throw Refusal::packageRefused($this->why($known, $bytes, $sha256));
             $package =
@@ -61,30 +66,6 @@ final readonly class Bringing
         } finally {
             is_file($file) && unlink($file);
         }
-    }
-
-    /** @param  resource  $body */
-    private function store($body, string $file, int $most): int
-    {
-        $out = fopen($file, 'xb');
-        if ($out === false) {
-            throw Refusal::notNow('The package folder cannot be written.');
-        }
-        $bytes = 0;
-        try {
-            while (! feof($body)) {
-                $text = (string) fread($body, self::CHUNK);
-                $bytes += strlen($text);
-                $bytes <= $most
-                    || throw Refusal::packageRefused('This file is larger than any package that the almanac names.');
-                fwrite($out, $text) === strlen($text)
-                    || throw Refusal::notNow('The disk took a part of the file only. Free space and bring it again.');
-            }
-        } finally {
-            fclose($out);
-        }
-
-        return $bytes > 0 ? $bytes : throw Refusal::packageRefused('The file is empty.');
     }
 
     /** @param  array<string, KnownPackage>  $known */

@@ -45,7 +45,12 @@ final readonly class GoodPassword implements ValidationRule
                 return 'A password does not have the name, the address or the product\'s name in it.';
             }
         }
-        $why = $this->weak->why($password);
+        if (preg_match('/\A(.{1,32}?)\1+\z/u', $password) === 1) {
+            return 'This password is the same again and again. Take several words, for instance.';
+        }
+        // one word with digits and signs at its ends is that word
+        $word = (string) preg_replace('/\A[^\p{L}]+|[^\p{L}]+\z/u', '', $password);
+        $why = $this->weak->why($password) ?? ($word === '' ? null : $this->weak->why($word));
 
         return $why === null ? null : "This password is guessed easily: {$why}. Take several words, for instance.";
     }

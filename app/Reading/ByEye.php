@@ -85,7 +85,8 @@ final readonly class ByEye
         };
     }
 
-    private static function bag(BenchJob $job): Bag
+    /** The backup that the device is compared with. */
+    public static function bag(BenchJob $job): Bag
     {
         $job->proof !== null
             || throw Refusal::notNow('There is something to look at when before and after have been compared.');

@@ -11,6 +11,8 @@ use App\Models\Bag;
 use App\Models\BagImport;
 use App\Models\User;
 use App\Ports\BagStore;
+use App\Ports\Disk\IncomingFile;
+use App\Ports\Exception\NotReceived;
 use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagDescription;
@@ -49,23 +51,23 @@ final readonly class Importing
     {
     }
 
-    /** @param  resource  $body */
-    public function receive(string $name, $body, User $by): BagImport
+    /**
+     * @param  resource  $body
+     * @param  int|null  $announced  how many bytes the sender said there would be
+     *
+     * @throws NotReceived
+     */
+    public function receive(string $name, $body, User $by, ?int $announced = null): BagImport
     {
         $path = $this->inbox().'/.received-'.bin2hex(random_bytes(8)).'.zip';
-        $out = fopen($path, 'xb');
-        if ($out === false) {
-            throw Refusal::notNow('The inbox folder cannot be written.');
-        }
-        $copied = stream_copy_to_stream($body, $out);
-        fclose($out);
-        if ($copied === false || $copied === 0) {
+        IncomingFile::take($body, $path, $announced);
+        try {
+            return $this->queue($name, $path, $by);
+        } catch (\Throwable $e) {
             @unlink($path);
 
-            throw Refusal::notNow('Nothing was received. Choose a ZIP of a bag.');
+            throw $e;
         }
-
-        return $this->queue($name, $path, $by);
     }
 
     public function fromInbox(string $name, User $by): BagImport

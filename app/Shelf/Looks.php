@@ -12,6 +12,7 @@ use App\Models\Bag;
 use App\Models\User;
 use App\Ports\BagStore;
 use App\Refusal\Refusal;
+use Illuminate\Support\Facades\Cache;
 use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\Comparison;
@@ -29,6 +30,8 @@ use JadeStep\Core\Bag\Reconciliation;
  */
 final readonly class Looks
 {
+    private const ONE_LOOK_SECONDS = 600;
+
     public function __construct(private BagStore $bags, private Journal $journal)
     {
     }
@@ -66,6 +69,19 @@ final readonly class Looks
         $this->journal->noteDeed(Deed::LookIntoBag, $by, new Evidence(['bag' => $bag->id]), $bag->serial);
 
         return $inventory;
+    }
+
+    /** That somebody looked at what an owner has: once in a while for each bag and kind, not for each picture of them. */
+    public function note(Bag $bag, User $by, string $kind): void
+    {
+        if (Cache::add("look:{$by->id}:{$bag->id}:{$kind}", true, self::ONE_LOOK_SECONDS)) {
+            $this->journal->noteDeed(
+                Deed::LookAtItems,
+                $by,
+                new Evidence(['bag' => $bag->id] + ($kind === '' ? [] : ['kind' => $kind])),
+                $bag->serial,
+            );
+        }
     }
 
     /** What one has that the other lacks, by kind and item. */

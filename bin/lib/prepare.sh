@@ -202,7 +202,8 @@ DB_HOST=127.0.0.1
 DB_DATABASE=jade_step
 DB_USERNAME=jade_step
 DB_PASSWORD=$db_password
-LINK_ADDRESSES=127.0.0.1
+LINK_ADDRESSES=${LINK_ADDRESSES:-127.0.0.1:$((port + 2))}
+VENDOR_ADDRESSES=${VENDOR_ADDRESSES:-127.0.0.1:$((port + 1))}
 ENV
         printf 'DB_OWNER_USERNAME=jade_step_owner\nDB_OWNER_PASSWORD=%s\n' "$owner_password" >"$folder/owner.env"
         fill_in "$root/deploy/accounts.sql" "$folder/accounts.sql" NAME=jade_step \

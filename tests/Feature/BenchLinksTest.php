@@ -23,6 +23,7 @@ final class BenchLinksTest extends FeatureTestCase
     protected function setUp(): void
     {
         parent::setUp();
+        config(['jade.link_addresses' => 'left.bench.test,right.bench.test']);
         Bench::query()->delete();
         foreach (['left', 'right'] as $name) {
             Bench::query()->create(['name' => $name, 'link_address' => "http://{$name}.bench.test", 'ports' => []]);

@@ -90,8 +90,8 @@ final class PackageTest extends FeatureTestCase
 
         $this->bring('')
             ->assertConflict()
-            ->assertJsonPath('code', 'package-refused')
-            ->assertJsonPath('detail', 'The file is empty.');
+            ->assertJsonPath('code', 'empty-file')
+            ->assertJsonPath('detail', 'Nothing was received. Choose a file that is not empty.');
         self::assertStringContainsString(
             'No build in the almanac',
             $this->bring('notes about tides')->assertConflict()->json('detail'),

@@ -6,6 +6,7 @@ namespace Tests\Reference;
 
 use App\Ports\DeviceMode;
 use App\Ports\Exception\Declined;
+use App\Ports\Http\AllowedAddresses;
 use App\Ports\Http\HttpDeviceLink;
 use App\Ports\Http\HttpVendorService;
 use App\Ports\Http\JsonClient;
@@ -13,6 +14,7 @@ use App\Ports\Operation;
 use App\Ports\Work;
 use GuzzleHttp\Client;
 use Illuminate\Http\Client\Factory;
+use JadeStep\Core\Access\AddressList;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
@@ -365,7 +367,7 @@ final class DeviceLinkTest extends TestCase
             $address = 'http://127.0.0.1:'.RunningSystem::port(self::SECOND_PORT);
             $this->startSecond();
         }
-        $this->link = new HttpDeviceLink(new JsonClient(new Factory, $address, 'The device link'));
+        $this->link = new HttpDeviceLink(new JsonClient(new Factory, $address, 'The device link', self::thisMachine()));
     }
 
     /** A new one for each test, with its device as it was made. */
@@ -477,7 +479,7 @@ final class DeviceLinkTest extends TestCase
     private function vendor(): HttpVendorService
     {
         return new HttpVendorService(
-            new JsonClient(new Factory, $this->vendorAddress(), 'The vendor'),
+            new JsonClient(new Factory, $this->vendorAddress(), 'The vendor', self::thisMachine()),
             $this->vendorAddress(),
         );
     }
@@ -511,5 +513,10 @@ final class DeviceLinkTest extends TestCase
             return $e->reason;
         }
         self::fail('It was not refused.');
+    }
+
+    private static function thisMachine(): AllowedAddresses
+    {
+        return AllowedAddresses::named(AddressList::ofText('127.0.0.1'));
     }
 }

@@ -19,6 +19,7 @@ use App\Reading\HandOverSheet;
 use App\Reading\KeptAnswers;
 use App\Reading\Versions;
 use App\Refusal\Refusal;
+use App\Shelf\Looks;
 use Illuminate\Http\JsonResponse;
 use JadeStep\Core\Aftercare\AftercareCode;
 use JadeStep\Core\Device\Kind;
@@ -95,8 +96,10 @@ final class EndController
     }
 
     /** What is compared by eye; with the passphrase where the backup is encrypted. */
-    public function byEye(LookRequest $request, BenchJob $job, ByEye $eye): JsonResponse
+    public function byEye(LookRequest $request, BenchJob $job, ByEye $eye, Looks $looks): JsonResponse
     {
+        $looks->note(ByEye::bag($job), $request->person(), Kind::Photos->value);
+
         return new JsonResponse(
             $eye->of($job, $request->passphrase('passphrase')),
             200,

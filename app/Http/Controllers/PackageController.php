@@ -42,7 +42,7 @@ final class PackageController
 
     public function bring(ActRequest $request, Bringing $bringing): JsonResponse
     {
-        return $this->answer($bringing->receive($request->getContent(true), $request->person()), 201);
+        return $this->answer($bringing->receive($request->getContent(true), $request->person(), $request->announcedBytes()), 201);
     }
 
     public function destroy(ActRequest $request, HeldPackage $package, Ahead $ahead): Response

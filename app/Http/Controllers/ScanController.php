@@ -14,7 +14,7 @@ final class ScanController
 {
     public function __invoke(Request $request): JsonResponse
     {
-        $code = trim($request->string('code')->value());
+        $code = trim($request->query->getString('code'));
         $job = $code === '' ? null : BenchJob::query()
             ->where('serial', $code)
             ->orderByRaw('held_serial is null')

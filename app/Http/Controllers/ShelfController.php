@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Facts\RestingJobs;
+use App\Http\Middleware\PasswordAgain;
 use App\Http\Requests\ActRequest;
 use App\Http\Requests\BagNameRequest;
 use App\Http\Requests\DeleteBagRequest;
@@ -27,7 +28,6 @@ use App\Shelf\Looks;
 use App\Shelf\Nights;
 use App\Shelf\Shelf;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
@@ -54,13 +54,15 @@ final class ShelfController
         ]);
     }
 
-    public function items(Request $request, Bag $bag): JsonResponse
+    public function items(ActRequest $request, Bag $bag): JsonResponse
     {
+        $this->looks->note($bag, $request->person(), $request->query->getString('kind'));
+
         return new JsonResponse(
             new ItemsResource(
                 $this->looks->inventory($bag),
-                $request->string('kind')->value(),
-                $request->string('find')->value(),
+                $request->query->getString('kind'),
+                $request->query->getString('find'),
             ),
         );
     }
@@ -81,8 +83,9 @@ final class ShelfController
         );
     }
 
-    public function item(Bag $bag, string $path): BinaryFileResponse
+    public function item(ActRequest $request, Bag $bag, string $path): BinaryFileResponse
     {
+        $this->looks->note($bag, $request->person(), (string) strtok($path, '/'));
         $item = $this->looks->item($bag, $path);
 
         return ItemResponse::ofFile($item, $this->looks->fileOf($bag, $item));
@@ -92,20 +95,26 @@ final class ShelfController
     {
         $passphrase = $request->passphrase('passphrase');
         if (! $bag->isEncrypted() || $passphrase === null) {
-            return $this->item($bag, $path);
+            return $this->item($request, $bag, $path);
         }
+        $this->looks->note($bag, $request->person(), (string) strtok($path, '/'));
         $item = $this->looks->item($bag, $path, $passphrase);
 
         return ItemResponse::sent($item, $this->looks->sending($bag, $item, $passphrase), self::KEPT_NOWHERE);
     }
 
-    public function compare(Bag $bag, Bag $other): JsonResponse
+    public function compare(ActRequest $request, Bag $bag, Bag $other): JsonResponse
     {
+        $this->looks->note($bag, $request->person(), '');
+        $this->looks->note($other, $request->person(), '');
+
         return new JsonResponse(new ComparisonResource($this->looks->compare($bag, $other, null, null)));
     }
 
     public function compareOpened(LookRequest $request, Bag $bag, Bag $other): JsonResponse
     {
+        $this->looks->note($bag, $request->person(), '');
+        $this->looks->note($other, $request->person(), '');
         $compared = $this->looks->compare(
             $bag,
             $other,
@@ -149,8 +158,11 @@ final class ShelfController
         return new BagResource($bag->refresh());
     }
 
-    public function destroy(DeleteBagRequest $request, Bag $bag): Response
+    public function destroy(DeleteBagRequest $request, Bag $bag, PasswordAgain $again): Response
     {
+        if ($bag->isSealed()) {
+            $again->assertConfirmed($request);
+        }
         $this->shelf->delete($bag, $request->person(), $request->fields()->maybeString('reason') ?? '');
 
         return response()->noContent();
@@ -172,9 +184,10 @@ final class ShelfController
     public function receive(ActRequest $request, Importing $importing): JsonResponse
     {
         $import = $importing->receive(
-            $request->string('name', 'bag.zip')->value(),
+            $request->query->getString('name', 'bag.zip'),
             $request->getContent(true),
             $request->person(),
+            $request->announcedBytes(),
         );
 
         return (new BagImportResource($import))->response()->setStatusCode(202);

@@ -10,6 +10,7 @@ use App\People\TooManyTries;
 use App\People\WrongCode;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
+use App\Ports\Exception\NotReceived;
 use App\Refusal\Refusal;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
@@ -32,6 +33,7 @@ final class ProblemRenderer
         Refusal::class,
         Declined::class,
         LinkLost::class,
+        NotReceived::class,
         BagException::class,
         PermitException::class,
         InvalidDocument::class,
@@ -99,6 +101,7 @@ final class ProblemRenderer
                 $e->passphraseIsWrong ? 'wrong-passphrase' : 'damaged',
                 $e->getMessage(),
             ),
+            $e instanceof NotReceived => ProblemDetails::of($e->status, $e->reason, $e->getMessage()),
             $e instanceof BagException => ProblemDetails::of(409, 'bag', $e->getMessage()),
             $e instanceof PermitException => ProblemDetails::of(409, 'untrusted', $e->getMessage()),
             $e instanceof HttpExceptionInterface => self::http($e),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Requests;
 
 use App\Benches\BenchEntry;
+use App\Ports\Http\AllowedAddresses;
 use App\Ports\PortLabel;
 
 final class BenchRequest extends ActRequest
@@ -13,7 +14,13 @@ final class BenchRequest extends ActRequest
     {
         return [
             'name' => ['required', 'string', 'max:100'],
-            'linkAddress' => ['nullable', 'string', 'max:255', 'regex:#\Ahttps?://[^\s/?\#]+(/[^\s?\#]*)?\z#'],
+            'linkAddress' => [
+                'nullable',
+                'string',
+                'max:255',
+                'regex:#\Ahttps?://[^\s/?\#]+(/[^\s?\#]*)?\z#',
+                new AllowedAddress(AllowedAddresses::ofLinks()),
+            ],
             'ports' => ['present', 'array', 'max:64'],
             'ports.*.port' => ['required', 'string', 'max:40', 'distinct'],
             'ports.*.label' => ['nullable', 'string', 'max:100'],

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
+use App\Ports\Http\AllowedAddresses;
+
 final class VendorRequest extends ActRequest
 {
     public function rules(): array
@@ -13,7 +15,13 @@ final class VendorRequest extends ActRequest
                 ? ['required', 'string', 'max:64', 'regex:/\A[a-z][a-z0-9-]*\z/', 'unique:vendors,id']
                 : ['prohibited'],
             'name' => ['required', 'string', 'max:200'],
-            'address' => ['nullable', 'string', 'max:255', 'regex:#\Ahttps?://[^\s/]+(/[^\s?\#]*)?\z#'],
+            'address' => [
+                'nullable',
+                'string',
+                'max:255',
+                'regex:#\Ahttps?://[^\s/?\#]+(/[^\s?\#]*)?\z#',
+                new AllowedAddress(AllowedAddresses::ofVendors()),
+            ],
             'refreshMinutes' => ['required', 'integer', 'min:5', 'max:10080'],
         ];
     }

@@ -28,7 +28,7 @@ final class ItemResponse
 
     public static function ofFile(Item $item, string $file): BinaryFileResponse
     {
-        return (new BinaryFileResponse($file, 200, self::headers($item)))
+        return (new BinaryFileResponse($file, 200, self::headers($item), false))
             ->setContentDisposition(...self::disposition($item));
     }
 
@@ -48,7 +48,7 @@ final class ItemResponse
     {
         return [
             'Content-Type' => self::SHOWN[self::ending($item)] ?? 'application/octet-stream',
-            'X-Content-Type-Options' => 'nosniff',
+            'Cache-Control' => 'private, no-store', // an owner's life lies in no cache
             'Content-Security-Policy' => "default-src 'none'; sandbox",
         ];
     }

@@ -176,7 +176,12 @@ final class BenchLinks implements DeviceLink
         $links = [];
         foreach ($this->addresses->all() as $id => $bench) {
             $links[$id] = new HttpDeviceLink(
-                new JsonClient($this->http, $bench->address, "The device link of {$bench->name}"),
+                new JsonClient(
+                    $this->http,
+                    $bench->address,
+                    "The device link of {$bench->name}",
+                    AllowedAddresses::ofLinks(),
+                ),
             );
         }
 

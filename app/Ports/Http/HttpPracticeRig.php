@@ -31,6 +31,6 @@ final readonly class HttpPracticeRig implements PracticeRig
 
     private function client(string $address): JsonClient
     {
-        return new JsonClient($this->http, $address, 'The rig');
+        return new JsonClient($this->http, $address, 'The rig', AllowedAddresses::ofPractice());
     }
 }

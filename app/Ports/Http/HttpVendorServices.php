@@ -18,6 +18,9 @@ final readonly class HttpVendorServices implements VendorServices
     {
         $address = rtrim($address, '/');
 
-        return new HttpVendorService(new JsonClient($this->http, $address, 'The vendor\'s service'), $address);
+        return new HttpVendorService(
+            new JsonClient($this->http, $address, 'The vendor\'s service', AllowedAddresses::ofVendors()),
+            $address,
+        );
     }
 }

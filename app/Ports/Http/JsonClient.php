@@ -27,8 +27,12 @@ final readonly class JsonClient
      */
     private const PIECE_SECONDS = 4;
 
-    public function __construct(private Factory $http, private string $address, private string $name)
-    {
+    public function __construct(
+        private Factory $http,
+        private string $address,
+        private string $name,
+        private AllowedAddresses $allowed,
+    ) {
     }
 
     /** @param  int  $seconds  how long an answer may take */
@@ -85,17 +89,19 @@ final readonly class JsonClient
     /** @param  callable(PendingRequest): Response  $call */
     private function ask(callable $call): Response
     {
+        $asked = $this->allowed->asked($this->address);
+        $asked['why'] === null || throw new LinkLost("{$this->name} is not asked: {$asked['why']}");
         $request = $this->http
             ->baseUrl($this->address)
             ->connectTimeout(self::CONNECT_SECONDS)
             ->timeout(self::ANSWER_SECONDS)
-            ->withOptions(['expect' => false]);
+            ->withOptions($asked['options']);
         try {
             $response = $call($request);
         } catch (ConnectionException|TransferException $e) {
             throw LinkLost::to($this->name, $e);
         }
-        if ($response->serverError()) {
+        if ($response->serverError() || $response->redirect()) {
             throw LinkLost::to($this->name);
         }
         if ($response->failed()) {

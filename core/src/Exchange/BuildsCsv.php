@@ -43,6 +43,11 @@ final class BuildsCsv
         'endAnnounced',
     ];
 
+    private const MOST_LINES = 25_000;
+
+    /** Builds that are held against the schema in one go: what that takes grows with them. */
+    private const CHECKED_AT_ONCE = 500;
+
     private const NEEDED = [
         'osLine',
         'version',
@@ -107,7 +112,9 @@ final class BuildsCsv
         $packages = [];
         $windows = [];
         $lines = [];
-        foreach (Csv::read($text, self::COLUMNS, self::NEEDED) as $line => $row) {
+        $rows = Csv::read($text, self::COLUMNS, self::NEEDED);
+        count($rows) <= self::MOST_LINES || throw UnreadableCsv::tooLarge(self::MOST_LINES);
+        foreach ($rows as $line => $row) {
             $wrong = is_string($row) ? $row : self::disagreement($row, $firsts);
             if (is_string($row) || $wrong !== null) {
                 $faults[] = new LineFault($line, (string) $wrong);
@@ -125,6 +132,7 @@ final class BuildsCsv
             }
             $lines[$b][$p][] = $line;
         }
+        unset($rows, $firsts);
         $whole = [];
         foreach ($builds as $b => $build) {
             $its = array_map(
@@ -133,10 +141,15 @@ final class BuildsCsv
             );
             $whole[] = ['packages' => $its] + $build;
         }
+        unset($builds, $packages, $windows);
         $document = $frame->with('builds', $whole);
         $places = array_values(array_map('array_values', $lines));
+        foreach (array_chunk($whole, self::CHECKED_AT_ONCE) as $i => $some) {
+            $here = array_slice($places, $i * self::CHECKED_AT_ONCE, self::CHECKED_AT_ONCE);
+            $faults = [...$faults, ...self::schemaFaults($frame->with('builds', $some), $here)];
+        }
 
-        return new ReadBuilds($document, [...$faults, ...self::schemaFaults($document, $places), ...$unknown]);
+        return new ReadBuilds($document, [...$faults, ...$unknown]);
     }
 
     /**
