@@ -14,6 +14,8 @@ use App\Http\Middleware\SessionIfAny;
 use App\Http\Middleware\StillThere;
 use App\Http\Problems\DatabaseFault;
 use App\Http\Problems\ProblemRenderer;
+use App\Installation\CheckInstallation;
+use App\Installation\MakeLead;
 use App\Installation\SeedDemo;
 use Illuminate\Auth\Middleware\Authorize;
 use Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests;
@@ -34,7 +36,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         commands: __DIR__.'/../routes/console.php',
         apiPrefix: 'api/v1',
     )
-    ->withCommands([SeedDemo::class])
+    ->withCommands([SeedDemo::class, MakeLead::class, CheckInstallation::class])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->prepend(SafeHeaders::class);
         $middleware->append([HoldRequest::class, SecureCookies::class]);
@@ -74,7 +76,9 @@ $app = Application::configure(basePath: dirname(__DIR__))
             ->report(static fn (PDOException $e) => DatabaseFault::note($e))
             ->stop();
         $exceptions->render(
-            static fn (Throwable $e, Request $request) => str_starts_with($request->getPathInfo(), '/api/') ? ProblemRenderer::response($e) : null,
+            static fn (Throwable $e, Request $request) => str_starts_with($request->getPathInfo(), '/api/')
+                ? ProblemRenderer::response($e)
+                : null,
         );
     })
     ->create();

@@ -63,7 +63,8 @@ final readonly class ImportCatalogue
         $by->actingRole()->leads()
             || Vendor::query()->whereKey($preview->catalogue->vendorId)->exists()
             || throw Refusal::notNow(
-                "{$preview->catalogue->vendorName} is no vendor here yet. A lead adds it in Settings, or takes this in.",
+                "{$preview->catalogue->vendorName} is no vendor here yet. A lead adds it in Settings, or takes this "
+                    .'in.',
             );
         Vendor::query()->firstOrCreate(
             ['id' => $preview->catalogue->vendorId],

@@ -71,7 +71,7 @@ final readonly class Looks
         return $inventory;
     }
 
-    /** That somebody looked at what an owner has: once in a while for each bag and kind, not for each picture of them. */
+    /** That somebody looked at what an owner has: once in a while for each bag and kind, not for each picture. */
     public function note(Bag $bag, User $by, string $kind): void
     {
         if (Cache::add("look:{$by->id}:{$bag->id}:{$kind}", true, self::ONE_LOOK_SECONDS)) {

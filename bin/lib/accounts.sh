@@ -5,6 +5,7 @@
 # starts the product, all of it runs as who started it.
 service_account=${JADE_ACCOUNT:-jade-step}
 database_account=$service_account-db
+export JADE_ACCOUNT=$service_account
 # the largest that may be sent; domain figures: a device of 1 TB, a package several times today's
 largest_bag=1100g
 largest_package=64g

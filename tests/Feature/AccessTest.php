@@ -72,7 +72,12 @@ final class AccessTest extends FeatureTestCase
     {
         $teo = User::factory()->create();
         foreach (['here', 'elsewhere'] as $id) {
-            DB::table('sessions')->insert(['id' => $id, 'user_id' => $teo->id, 'payload' => '', 'last_activity' => time()]);
+            DB::table('sessions')->insert([
+                'id' => $id,
+                'user_id' => $teo->id,
+                'payload' => '',
+                'last_activity' => time(),
+            ]);
         }
         $teo->createToken('a script', ['technician']);
         $change = fn (string $current): TestResponse => $this->signedIn($teo)->putJson('/api/v1/session/password', [
@@ -267,7 +272,7 @@ final class AccessTest extends FeatureTestCase
         self::assertContains('sign-in-held-back', $this->events());
     }
 
-    public function test_who_guesses_from_many_places_is_held_back_and_the_true_person_comes_in_where_they_are_known(): void
+    public function test_who_guesses_from_many_places_is_held_back_and_the_true_person_comes_in_where_known(): void
     {
         $teo = User::factory()->create(['email' => 'teo@skerry.example']);
         for ($i = 0; $i < 60; $i++) {
@@ -299,7 +304,8 @@ final class AccessTest extends FeatureTestCase
         self::assertSame(JournalLine::STRANGER, $lines[0]?->who);
         self::assertSame(['from' => '127.0.0.1', 'person' => 'nell@skerry.example'], $lines[0]->properties?->all());
         self::assertSame(['from' => '127.0.0.1'], $lines[1]?->properties?->all());
-        self::assertSame(['Nell Ferris', 'POST /api/v1/jobs'], [$lines[3]?->who, $lines[3]?->properties['what'] ?? null]);
+        self::assertSame('Nell Ferris', $lines[3]?->who);
+        self::assertSame('POST /api/v1/jobs', $lines[3]->properties['what'] ?? null);
     }
 
     public function test_tokens_have_a_role_and_an_end_and_are_shown_once(): void
@@ -336,17 +342,18 @@ final class AccessTest extends FeatureTestCase
     public function test_whether_there_is_something_is_not_told_to_who_may_not_ask(): void
     {
         $this->signedIn(User::factory()->viewer()->create());
-        foreach (
-            [['PUT', '/benches/%s'], ['DELETE', '/people/%s'], ['PUT', '/jobs/%s/goal'], ['DELETE', '/shelf/%s']] as [$m, $p]
-        ) {
+        $asked = ['PUT /benches/%s', 'DELETE /people/%s', 'PUT /jobs/%s/goal', 'DELETE /shelf/%s'];
+        foreach ($asked as $what) {
+            [$method, $path] = explode(' ', $what);
             foreach (['1', '999999'] as $id) {
-                $this->json($m, '/api/v1'.sprintf($p, $id))->assertForbidden();
+                $this->json($method, '/api/v1'.sprintf($path, $id))->assertForbidden();
             }
         }
         $this->signedOut();
         $this->getJson('/api/v1/jobs/999999')->assertUnauthorized();
     }
 
+    /** @return TestResponse<\Symfony\Component\HttpFoundation\Response> */
     private function comeIn(string $address, string $password): TestResponse
     {
         $this->app['auth']->forgetGuards();
@@ -372,8 +379,8 @@ final class AccessTest extends FeatureTestCase
     /** @return array{TimeCode, list<string>} what makes the codes, and the recovery codes */
     private function withSecondFactor(User $person): array
     {
-        $secret = (string) $this->signedIn($person)->postJson('/api/v1/session/second-factor')->assertOk()->json('secret');
-        $code = TimeCode::ofSecret($secret);
+        $begun = $this->signedIn($person)->postJson('/api/v1/session/second-factor')->assertOk();
+        $code = TimeCode::ofSecret((string) $begun->json('secret'));
         $this->putJson('/api/v1/session/second-factor', ['code' => '000000'])->assertUnprocessable();
         $recovery = $this->putJson('/api/v1/session/second-factor', [
             'code' => $code->at(TimeCode::stepOf(new \DateTimeImmutable)),

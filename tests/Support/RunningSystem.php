@@ -42,7 +42,13 @@ final class RunningSystem
         self::assertPortsAreFree($port);
         self::shell('chmod -R u+w "$1" 2>/dev/null; rm -rf "$1"', $folder);
         // other links and vendors that a test has run on this machine too
-        self::shell('export LINK_ADDRESSES=127.0.0.1 VENDOR_ADDRESSES=127.0.0.1; . bin/lib/prepare.sh && make_instance "$1" "$2" "$3"', $folder, (string) $port, (string) $speed);
+        self::shell(
+            'export LINK_ADDRESSES=127.0.0.1 VENDOR_ADDRESSES=127.0.0.1; '
+                .'. bin/lib/prepare.sh && make_instance "$1" "$2" "$3"',
+            $folder,
+            (string) $port,
+            (string) $speed,
+        );
         $system = new self(
             $folder,
             $port,

@@ -42,7 +42,9 @@ final class PackageController
 
     public function bring(ActRequest $request, Bringing $bringing): JsonResponse
     {
-        return $this->answer($bringing->receive($request->getContent(true), $request->person(), $request->announcedBytes()), 201);
+        $package = $bringing->receive($request->getContent(true), $request->person(), $request->announcedBytes());
+
+        return $this->answer($package, 201);
     }
 
     public function destroy(ActRequest $request, HeldPackage $package, Ahead $ahead): Response

@@ -63,8 +63,8 @@ final readonly class AllowedAddresses
             return null;
         }
 
-        return "{$host}:{$port} is not among the addresses that this server may ask. Whoever runs the server names it in "
-            ."its settings ({$this->setting}), then it can be used here.";
+        return "{$host}:{$port} is not among the addresses that this server may ask. Whoever runs the server names it "
+            ."in its settings ({$this->setting}), then it can be used here.";
     }
 
     /**

@@ -43,10 +43,13 @@ final class AddressListTest extends TestCase
 
     public function test_what_is_public_is_what_the_registries_leave(): void
     {
-        // IANA IPv4 and IPv6 special-purpose address registries; the public ones are two root name servers (from memory)
+        // the registries are IANA's for special purposes; the public addresses are two root name servers' (from memory)
+        $special = [
+            '127.0.0.1', '10.1.2.3', '169.254.169.254', '192.168.1.1', '100.64.0.1', '0.0.0.0', '::1', 'fe80::1',
+            'fd00::1', '::ffff:127.0.0.1', '2001:db8::1', '64:ff9b::7f00:1', '2002:7f00:1::', 'localhost',
+        ];
         foreach (
-            ['127.0.0.1', '10.1.2.3', '169.254.169.254', '192.168.1.1', '100.64.0.1', '0.0.0.0', '::1', 'fe80::1', 'fd00::1',
-                '::ffff:127.0.0.1', '2001:db8::1', '64:ff9b::7f00:1', '2002:7f00:1::', 'localhost'] as $ip
+            $special as $ip
         ) {
             self::assertFalse(AddressList::isPublic($ip), $ip);
         }
