@@ -26,10 +26,11 @@ need_debian() {
     fi
     say "Installing Debian packages: ${missing[*]}"
     mkdir -p "$root/var"
-    {
+    (
+        umask 022
         "${as[@]}" apt-get update -qq && start_nothing "${as[@]}" env DEBIAN_FRONTEND=noninteractive \
             apt-get install -y -qq --no-install-recommends "${missing[@]}"
-    } >"$root/var/apt.log" 2>&1 \
+    ) >"$root/var/apt.log" 2>&1 \
         || die "The Debian packages could not be installed. The last lines of var/apt.log:" \
             "$(tail -n 3 "$root/var/apt.log")"
 }
@@ -53,7 +54,12 @@ when_changed() {
     local stamp="$root/var/stamps/$name"
     [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$digest" ] && return 0
     mkdir -p "$root/var/stamps"
-    "$@" || return 1
+    local mask done=0
+    mask=$(umask)
+    umask 022 # the services read what is made here, whoever they run as
+    "$@" || done=$?
+    umask "$mask"
+    [ $done -eq 0 ] || return 1
     printf '%s' "$digest" >"$stamp"
 }
 
@@ -67,7 +73,6 @@ need_php() {
         php8.2-mbstring php8.2-intl php8.2-xml php8.2-fpm nginx-light composer unzip git openssl gnupg \
         libarchive-tools mariadb-server cracklib-runtime logrotate procps
     install_composer() {
-        umask 022 # the services read what is installed here, whoever they run as
         say 'Installing PHP libraries'
         (cd "$root" && composer install --no-progress --quiet 2>"$root/var/composer.log") \
             || die "The PHP libraries could not be installed. The last lines of var/composer.log:" \
@@ -104,7 +109,6 @@ need_node() {
         export PATH
     fi
     install_npm() {
-        umask 022
         say 'Installing front-end libraries'
         (cd "$root" && npm install --no-save --silent --no-fund --no-audit >"$root/var/npm.log" 2>&1) \
             || die "The front-end libraries could not be installed: $(tail -n 5 "$root/var/npm.log")"
@@ -115,7 +119,6 @@ need_node() {
 
 need_front_end() {
     build() {
-        umask 022
         say 'Building the front end'
         (cd "$root" && npm run --silent types && npm run --silent build) >"$root/var/build.log" 2>&1 \
             || die "The front end could not be built: $(tail -n 20 "$root/var/build.log")"
@@ -138,7 +141,6 @@ run_from_where_it_can_be_read() {
     say "The account $service_account, which the services run as, cannot read this folder:" \
         "a copy of it in $copy runs instead."
     (
-        umask 022
         mkdir -p "$copy"
         find "$copy" -mindepth 1 -maxdepth 1 ! -name var ! -name vendor ! -name node_modules -exec rm -rf {} +
         tar -C "$root" --exclude=./var --exclude=./vendor --exclude=./node_modules --exclude=./.git -cf - . \
@@ -204,8 +206,8 @@ DB_HOST=${DB_HOST:-127.0.0.1}
 DB_DATABASE=${DB_DATABASE:-jade_step}
 DB_USERNAME=${DB_USERNAME:-jade_step}
 DB_PASSWORD=$db_password
-LINK_ADDRESSES=${LINK_ADDRESSES:-127.0.0.1:$((port + 2))}
-VENDOR_ADDRESSES=${VENDOR_ADDRESSES:-127.0.0.1:$((port + 1))}
+LINK_ADDRESSES=${LINK_ADDRESSES-127.0.0.1:$((port + 2))}
+VENDOR_ADDRESSES=${VENDOR_ADDRESSES-127.0.0.1:$((port + 1))}
 ENV
         printf 'DB_OWNER_USERNAME=%s\nDB_OWNER_PASSWORD=%s\n' "${DB_OWNER_USERNAME:-jade_step_owner}" \
             "$owner_password" >"$folder/owner.env"

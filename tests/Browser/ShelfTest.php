@@ -67,7 +67,7 @@ final class ShelfTest extends BrowserTestCase
         $b->find(WebDriverBy::xpath('//label[contains(., "Why is it to be deleted?")]/input'))->sendKeys(
             'made for practice'.WebDriverKeys::ENTER,
         );
-        $b->gone($id);
+        $b->passwordAgain()->gone($id);
     }
 
     public function test_a_lead_manages_people_and_keep_rules(): void
@@ -78,8 +78,8 @@ final class ShelfTest extends BrowserTestCase
             ->see('At night, and how long')
             ->see('here, now');
         $this->assertAccessible('settings of a lead');
-        $b->click(WebDriverBy::cssSelector('[data-person="lead@skerry.example"] button'));
-        $b->see('This is the last lead');
+        $b->click(WebDriverBy::xpath('//li[@data-person="lead@skerry.example"]//button[.="Remove"]'));
+        $b->passwordAgain()->see('This is the last lead');
         $b->find(WebDriverBy::xpath('//label[contains(., "days of which")]/input'))->sendKeys(WebDriverKeys::ARROW_UP);
         $b->click(WebDriverBy::xpath('//section[@aria-labelledby="keeping"]//button[.="Save"]'));
         $b->see('Saved.');

@@ -111,6 +111,12 @@ final class Browser
         }, self::SECONDS, 'nobody could be signed in');
     }
 
+    /** Gives the password once more, where it is asked for. */
+    public function passwordAgain(string $password = 'tide-table-9'): self
+    {
+        return $this->see('Your password, once more')->fill('password-again', $password)->press('Go on');
+    }
+
     /** Clicks what is found, also where the page renders it anew at this moment. */
     public function click(WebDriverBy $by, float $seconds = self::SECONDS): self
     {

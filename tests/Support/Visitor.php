@@ -21,10 +21,6 @@ final readonly class Visitor
         string $password = 'tide-table-9',
     ): self {
         $visitor = new self(new Client(['http_errors' => false, 'timeout' => 30]), new CookieJar, $address);
-        $visitor->http->get("{$address}/sanctum/csrf-cookie", [
-            'cookies' => $visitor->cookies,
-            'headers' => ['Referer' => "{$address}/"],
-        ]);
         $answer = $visitor->send('POST', '/session', ['email' => $email, 'password' => $password]);
         if ($answer->getStatusCode() !== 200) {
             throw new \RuntimeException("Signing in failed: {$answer->getBody()}");
@@ -34,14 +30,20 @@ final readonly class Visitor
     }
 
     /** @param  array<string, mixed>  $body */
-    public function send(string $method, string $path, array $body = [], bool $withToken = true): ResponseInterface
-    {
+    public function send(
+        string $method,
+        string $path,
+        array $body = [],
+        bool $withToken = true,
+        int $seconds = 30,
+    ): ResponseInterface {
         $token = rawurldecode((string) $this->cookies->getCookieByName('XSRF-TOKEN')?->getValue());
 
         return $this->http->request($method, "{$this->address}/api/v1{$path}", [
             'cookies' => $this->cookies,
             'json' => (object) $body,
-            'headers' => ['Referer' => "{$this->address}/", 'Accept' => 'application/json']
+            'timeout' => $seconds,
+            'headers' => ['Accept' => 'application/json']
                 + ($withToken ? ['X-XSRF-TOKEN' => $token] : []),
         ]);
     }

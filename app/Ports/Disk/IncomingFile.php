@@ -22,7 +22,19 @@ final class IncomingFile
      */
     public static function take($body, string $file, ?int $announced = null, ?int $most = null): int
     {
-        $out = @fopen($file, 'xb');
+        file_exists($file) && throw NotReceived::notWritable();
+
+        return self::onto($body, $file, $announced, $most);
+    }
+
+    /**
+     * @param  resource  $body
+     *
+     * @throws NotReceived
+     */
+    public static function onto($body, string $file, ?int $announced = null, ?int $most = null): int
+    {
+        $out = @fopen($file, 'wb');
         $out !== false || throw NotReceived::notWritable();
         $bytes = 0;
         $whole = false;
