@@ -6,5 +6,9 @@ import about from './package.json' with { type: 'json' };
 
 export default defineConfig({
     define: { 'import.meta.env.PRODUCT_VERSION': JSON.stringify(about.version) },
-    plugins: [laravel({ input: ['resources/ui/main.ts'], refresh: true }), tailwindcss(), svelte()],
+    plugins: [
+        laravel({ input: ['resources/ui/main.ts', 'resources/reference/main.ts'], refresh: true }),
+        tailwindcss(),
+        svelte(),
+    ],
 });

@@ -2,9 +2,13 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\ReferenceController;
 use Illuminate\Support\Facades\Route;
 
 Route::view('/', 'app')->withoutMiddleware('web');
+// the API's reference, as the product ships it
+Route::get('/reference', [ReferenceController::class, 'page'])->withoutMiddleware('web');
+Route::get('/reference/openapi.json', [ReferenceController::class, 'document'])->withoutMiddleware('web');
 // for programs that want a token before they sign in: the real one comes with the session
 Route::get('/sanctum/csrf-cookie', static fn () => response()->noContent()->withCookie(
     cookie('XSRF-TOKEN', bin2hex(random_bytes(20)), httpOnly: false),

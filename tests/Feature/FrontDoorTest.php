@@ -74,10 +74,11 @@ final class FrontDoorTest extends TestCase
         self::assertSame('public, max-age=31536000, immutable', $script->getHeaderLine('Cache-Control'));
         self::assertSame('gzip', $script->getHeaderLine('Content-Encoding'));
         self::assertSame('nosniff', $script->getHeaderLine('X-Content-Type-Options'));
-        foreach (
-            ['/index.php', '/.env', '/jade.env', '/build/', '/build/../../composer.json', '/build/..%2f..%2fartisan',
-                '/build/assets/none.js', '/../jade.env', '/storage/logs', '/vendor/autoload.php', '/.git/config'] as $path
-        ) {
+        $hidden = [
+            '/index.php', '/.env', '/jade.env', '/build/', '/build/../../composer.json', '/build/..%2f..%2fartisan',
+            '/build/assets/none.js', '/../jade.env', '/storage/logs', '/vendor/autoload.php', '/.git/config',
+        ];
+        foreach ($hidden as $path) {
             $answer = self::raw("GET {$path} HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n");
             self::assertMatchesRegularExpression('~^HTTP/1.1 (40[034]) ~', $answer, $path);
             self::assertStringNotContainsString('<?php', $answer);
@@ -88,8 +89,9 @@ final class FrontDoorTest extends TestCase
     {
         foreach (['/', '/api/v1/alive', '/api/v1/bench', '/api/v1/none', '/none'] as $path) {
             $answer = self::ask('GET', $path);
-            self::assertStringContainsString("default-src 'none'", $answer->getHeaderLine('Content-Security-Policy'), $path);
-            self::assertStringNotContainsString('unsafe', $answer->getHeaderLine('Content-Security-Policy'));
+            $policy = $answer->getHeaderLine('Content-Security-Policy');
+            self::assertStringContainsString("default-src 'none'", $policy, $path);
+            self::assertStringNotContainsString('unsafe', $policy);
             self::assertSame('nosniff', $answer->getHeaderLine('X-Content-Type-Options'), $path);
             self::assertSame('DENY', $answer->getHeaderLine('X-Frame-Options'), $path);
             self::assertSame('same-origin', $answer->getHeaderLine('Referrer-Policy'), $path);
@@ -148,11 +150,41 @@ final class FrontDoorTest extends TestCase
         self::assertStringContainsString('at most 25000 lines', (string) $more->getBody());
     }
 
+    public function test_the_examples_of_the_api_do_what_they_say(): void
+    {
+        $cookies = new CookieJar;
+        $post = static fn (string $path, array $body): ResponseInterface => self::ask('POST', "/api/v1{$path}", [
+            'json' => $body,
+            'cookies' => $cookies,
+            'headers' => [
+                'X-XSRF-TOKEN' => rawurldecode((string) $cookies->getCookieByName('XSRF-TOKEN')?->getValue()),
+            ],
+        ]);
+        $post('/session', ['email' => 'bench@skerry.example', 'password' => 'tide-table-9']);
+        $post('/session/confirmation', ['password' => 'tide-table-9']);
+        $made = $post('/tokens', ['name' => 'examples', 'role' => 'technician', 'days' => 1]);
+        self::assertSame(201, $made->getStatusCode(), (string) $made->getBody());
+        $examples = (string) file_get_contents(RunningSystem::root().'/docs/api.md');
+        self::assertGreaterThanOrEqual(6, preg_match_all('/^```bash\n(.*?)^```$/ms', $examples, $blocks));
+        foreach ($blocks[1] as $block) {
+            $run = new Process(['bash', '-euo', 'pipefail', '-c', $block], null, [
+                'JADE_STEP' => self::$system->address(),
+                'TOKEN' => json_decode((string) $made->getBody(), true)['token'],
+            ]);
+            $run->run();
+            self::assertSame(0, $run->getExitCode(), "{$block}\n{$run->getOutput()}{$run->getErrorOutput()}");
+        }
+        self::assertStringContainsString('rapi-doc', (string) self::ask('GET', '/reference')->getBody());
+        $document = json_decode((string) self::ask('GET', '/reference/openapi.json')->getBody(), true);
+        self::assertArrayHasKey('/tokens', $document['paths']);
+    }
+
     public function test_files_of_an_instance_are_their_accounts_alone(): void
     {
         $folder = self::$system->folder;
         $open = new Process([
-            'find', $folder, '-mindepth', '1', '!', '-type', 'l', '!', '-name', 'instance.env', '-perm', '/077', '-print',
+            'find', $folder, '-mindepth', '1', '!', '-type', 'l', '!', '-name', 'instance.env',
+            '-perm', '/077', '-print',
         ]);
         $open->mustRun();
         $all = array_filter(explode("\n", $open->getOutput()));

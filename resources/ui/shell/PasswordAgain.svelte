@@ -33,7 +33,6 @@
         <Dialog.Content class="panel fixed top-24 left-1/2 z-50 w-[28rem] -translate-x-1/2">
             <Dialog.Title class="text-lg font-semibold">Your password, once more</Dialog.Title>
             <Dialog.Description class="mt-1 text-sm"
-                
                 >This concerns people, keys, or what cannot be had back. It holds for five minutes.</Dialog.Description
             >
             <form class="mt-3 flex flex-col gap-3" onsubmit={submit}>

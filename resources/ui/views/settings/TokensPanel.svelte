@@ -33,7 +33,7 @@
     <h2 id="tokens" class="mb-1">Your tokens for scripts</h2>
     <p class="text-sm text-quiet">
         A script that has one asks in your name, with the role that you give it, until its day is over. People, keys and
-        sealed copies it cannot touch. <a class="underline" href="/reference/">What can be asked</a>.
+        sealed copies it cannot touch. <a class="underline" href="/reference">What can be asked</a>.
     </p>
     <ul class="mt-1 text-sm">
         {#each tokens.data?.tokens ?? [] as t (t.id)}
