@@ -9,6 +9,9 @@ Route::view('/', 'app')->withoutMiddleware('web');
 // the API's reference, as the product ships it
 Route::get('/reference', [ReferenceController::class, 'page'])->withoutMiddleware('web');
 Route::get('/reference/openapi.json', [ReferenceController::class, 'document'])->withoutMiddleware('web');
+Route::get('/reference/formats/{format}.schema.json', [ReferenceController::class, 'format'])
+    ->where('format', '[a-z-]+')
+    ->withoutMiddleware('web');
 // for programs that want a token before they sign in: the real one comes with the session
 Route::get('/sanctum/csrf-cookie', static fn () => response()->noContent()->withCookie(
     cookie('XSRF-TOKEN', bin2hex(random_bytes(20)), httpOnly: false),

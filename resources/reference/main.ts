@@ -1,1 +1,3 @@
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import '@fontsource-variable/jetbrains-mono';
 import 'rapidoc';

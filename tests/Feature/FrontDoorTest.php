@@ -177,6 +177,7 @@ final class FrontDoorTest extends TestCase
         self::assertStringContainsString('rapi-doc', (string) self::ask('GET', '/reference')->getBody());
         $document = json_decode((string) self::ask('GET', '/reference/openapi.json')->getBody(), true);
         self::assertArrayHasKey('/tokens', $document['paths']);
+        self::assertSame(200, self::ask('GET', '/reference/formats/plan.schema.json')->getStatusCode());
     }
 
     public function test_files_of_an_instance_are_their_accounts_alone(): void

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Cache;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\Yaml\Yaml;
 
 /** What can be asked of the API, as a page and as the document that it is drawn from. */
@@ -20,6 +21,15 @@ final class ReferenceController
     public function page(): Response
     {
         return response()->view('reference', [], 200, ['Content-Security-Policy' => self::POLICY]);
+    }
+
+    /** A format that the document points to, beside it as in the folder of the documents. */
+    public function format(string $format): BinaryFileResponse
+    {
+        $file = base_path("docs/formats/{$format}.schema.json");
+        abort_unless(is_file($file), 404);
+
+        return response()->file($file, ['Content-Type' => 'application/schema+json']);
     }
 
     public function document(): JsonResponse
