@@ -162,7 +162,7 @@ wait_for_port() {
 }
 
 # Makes an instance's folder with settings of its own: secrets are made here and nowhere else. What lies in it is for
-# the account that needs it, and for nobody else of the machine.
+# the account that needs it, and for nobody else of the machine. What is to be otherwise is said as WANTED_….
 make_instance() {
     local folder=$1 port=$2 speed=${3:-1}
     mkdir -p "$folder" || die "The folder $folder cannot be written."
@@ -184,41 +184,41 @@ make_instance() {
         # shellcheck disable=SC1091
         [ ! -f "$folder/owner.env" ] || owner_password=$(. "$folder/owner.env" && printf '%s' "$DB_OWNER_PASSWORD")
         secret() { openssl rand -hex 24; }
-        db_password=${db_password:-${DB_PASSWORD:-}}
-        owner_password=${owner_password:-${DB_OWNER_PASSWORD:-}}
+        db_password=${db_password:-${WANTED_DB_PASSWORD:-}}
+        owner_password=${owner_password:-${WANTED_DB_OWNER_PASSWORD:-}}
         key=${key:-base64:$(openssl rand -base64 32)}
         db_password=${db_password:-$(secret)}
         owner_password=${owner_password:-$(secret)}
         cat >"$folder/instance.env" <<ENV
 APP_PORT=$port
-DB_PORT=${DB_PORT:-$((port + 3))}
+DB_PORT=${WANTED_DB_PORT:-$((port + 3))}
 VENDOR_ADDRESS=http://127.0.0.1:$((port + 1))
-DEVICE_LINK=${DEVICE_LINK:-http://127.0.0.1:$((port + 2))}
+DEVICE_LINK=${WANTED_DEVICE_LINK:-http://127.0.0.1:$((port + 2))}
 RIG_SPEED=$speed
 ENV
         cat - "$folder/instance.env" >"$folder/jade.env" <<ENV
 APP_ENV=${JADE_APP_ENV:-production}
 APP_KEY=$key
-APP_URL=${APP_URL:-http://127.0.0.1:$port}
+APP_URL=${WANTED_APP_URL:-http://127.0.0.1:$port}
 APP_PACKAGES_CACHE=$folder/storage/framework/packages.php
 APP_SERVICES_CACHE=$folder/storage/framework/services.php
-DB_HOST=${DB_HOST:-127.0.0.1}
-DB_DATABASE=${DB_DATABASE:-jade_step}
-DB_USERNAME=${DB_USERNAME:-jade_step}
+DB_HOST=${WANTED_DB_HOST:-127.0.0.1}
+DB_DATABASE=${WANTED_DB_DATABASE:-jade_step}
+DB_USERNAME=${WANTED_DB_USERNAME:-jade_step}
 DB_PASSWORD=$db_password
 LINK_ADDRESSES=${LINK_ADDRESSES-127.0.0.1:$((port + 2))}
 VENDOR_ADDRESSES=${VENDOR_ADDRESSES-127.0.0.1:$((port + 1))}
 ENV
-        printf 'DB_OWNER_USERNAME=%s\nDB_OWNER_PASSWORD=%s\n' "${DB_OWNER_USERNAME:-jade_step_owner}" \
+        printf 'DB_OWNER_USERNAME=%s\nDB_OWNER_PASSWORD=%s\n' "${WANTED_DB_OWNER_USERNAME:-jade_step_owner}" \
             "$owner_password" >"$folder/owner.env"
+        printf 'DB_PORT=%s\n' "${WANTED_DB_PORT:-$((port + 3))}" >"$folder/database.env"
         fill_in "$root/deploy/accounts.sql" "$folder/accounts.sql" NAME=jade_step \
             PASSWORD="$db_password" OWNER_PASSWORD="$owner_password"
         give "$service_account" "$folder"/{run,bags,packages,inbox,gnupg,home,tmp,rig,vendor,storage}
-        give "$database_account" "$folder"/{mariadb,accounts.sql}
+        give "$database_account" "$folder"/{mariadb,accounts.sql,database.env}
         if is_root; then
-            chgrp "$service_account" "$folder/jade.env"
-            chmod 640 "$folder/jade.env"
-            chmod 644 "$folder/instance.env"
+            chgrp "$service_account" "$folder"/{jade,instance}.env
+            chmod 640 "$folder"/{jade,instance}.env
         fi
         rm -f "$folder"/mariadb-init.sql
     )

@@ -9,9 +9,11 @@ use App\Http\Middleware\StillThere;
 use App\Models\JournalLine;
 use App\Models\User;
 use App\People\KnownBrowser;
+use Illuminate\Hashing\HashManager;
 use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Hash;
 use Illuminate\Testing\TestResponse;
 use JadeStep\Core\Access\TimeCode;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -285,6 +287,32 @@ final class AccessTest extends FeatureTestCase
         // the browser of somebody else opens nothing
         $this->withCookie(KnownBrowser::COOKIE, KnownBrowser::fresh($teo->id + 1)->cookie());
         $this->comeIn('teo@skerry.example', self::RIGHT)->assertTooManyRequests();
+    }
+
+    public function test_an_address_that_nobody_has_costs_as_much_as_one_that_somebody_has(): void
+    {
+        User::factory()->create(['email' => 'teo@skerry.example']);
+        $seen = new class($this->app) extends HashManager
+        {
+            /** @var list<string> */
+            public array $hashes = [];
+
+            public function check($value, $hashedValue, array $options = []): bool
+            {
+                $this->hashes[] = (string) $hashedValue;
+
+                return parent::check($value, $hashedValue, $options);
+            }
+        };
+        Hash::swap($seen);
+        foreach (['teo@skerry.example', 'nobody@skerry.example'] as $address) {
+            $this->comeIn($address, 'wrong')->assertUnprocessable();
+        }
+        $cost = static fn (string $hash): string => implode('$', array_slice(explode('$', $hash), 0, 4));
+        self::assertCount(2, $seen->hashes);
+        self::assertSame($cost($seen->hashes[0]), $cost($seen->hashes[1]));
+        self::assertStringStartsWith('$argon2id$', $seen->hashes[1]);
+        self::assertNotSame($seen->hashes[0], $seen->hashes[1]);
     }
 
     public function test_the_journal_tells_who_came_who_failed_and_who_was_refused(): void

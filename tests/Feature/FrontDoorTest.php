@@ -184,7 +184,7 @@ final class FrontDoorTest extends TestCase
     {
         $folder = self::$system->folder;
         $open = new Process([
-            'find', $folder, '-mindepth', '1', '!', '-type', 'l', '!', '-name', 'instance.env',
+            'find', $folder, '-mindepth', '1', '!', '-type', 'l',
             '-perm', '/077', '-print',
         ]);
         $open->mustRun();
@@ -192,6 +192,30 @@ final class FrontDoorTest extends TestCase
         // what another account could reach it reaches only through a folder that is open to it
         $reached = array_filter($all, static fn (string $file): bool => (fileperms(dirname($file)) & 0o001) !== 0);
         self::assertSame([], array_values($reached));
+    }
+
+    public function test_logs_are_turned_and_the_demo_touches_nobody_who_is_there(): void
+    {
+        $log = self::$system->folder.'/logs/worker-1.log';
+        file_put_contents($log, str_repeat("a line\n", 800_000));
+        $turn = new Process(
+            ['bash', '-c', '. bin/lib/prepare.sh && . bin/lib/supervise.sh && turn_logs && turn_logs'],
+            RunningSystem::root(),
+            ['JADE_VAR' => self::$system->folder],
+        );
+        $turn->mustRun();
+        self::assertSame(0, filesize($log));
+        self::assertFileExists("{$log}.1.gz");
+
+        $database = self::$system->database();
+        $database->exec("UPDATE users SET password = 'changed' WHERE email = 'viewer@skerry.example'");
+        $database->exec("DELETE FROM users WHERE email = 'lead@skerry.example'");
+        self::$system->artisan('jade:demo');
+        $left = $database->query('SELECT email, password FROM users ORDER BY email');
+        self::assertNotFalse($left);
+        $people = $left->fetchAll(\PDO::FETCH_KEY_PAIR);
+        self::assertSame(['bench@skerry.example', 'viewer@skerry.example'], array_keys($people));
+        self::assertSame('changed', $people['viewer@skerry.example']);
     }
 
     public function test_a_full_disk_of_the_inbox_leaves_nothing_behind(): void

@@ -278,6 +278,45 @@ final class InstallationTest extends TestCase
         self::assertSame(422, self::signIn(['ivo@shop.example', 'short'])[0]->getStatusCode());
     }
 
+    public function test_a_database_of_the_shops_is_used_as_it_is(): void
+    {
+        $shop = '/var/lib/'.self::NAME.'-shop';
+        $second = 'jade-second';
+        self::printed(['rm', '-rf', $shop]);
+        self::printed(['bash', '-c', 'cd "$1" && . bin/lib/prepare.sh && make_instance "$2" 9320 1', 'bash',
+            RunningSystem::root(), $shop]);
+        $database = new Process(['setsid', 'bin/service', 'mariadb'], RunningSystem::root(), ['JADE_VAR' => $shop]);
+        $database->setTimeout(null);
+        $database->start();
+        $install = static fn (string ...$words): Process => new Process(
+            ['bin/install', '--name', $second, ...array_values($words)],
+            RunningSystem::root(),
+            self::settingsOf("{$shop}/jade.env") + self::settingsOf("{$shop}/owner.env"),
+            '',
+            300,
+        );
+        try {
+            RunningSystem::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', 9323) !== false, 60, 'no database');
+            $install('--host', self::HOST, '--port', '9444', '--database', '127.0.0.1:9323')->mustRun();
+            self::assertFileDoesNotExist("/etc/{$second}/{$second}-database.service");
+            self::assertSame([], glob("/var/lib/{$second}/mariadb/*"));
+            $check = $install('--check');
+            $check->run();
+            foreach (['the database is up to date', 'the program may change rows and no tables'] as $what) {
+                self::assertStringContainsString("good   {$what}", $check->getOutput());
+            }
+            self::assertStringContainsString('WRONG  there is a lead', $check->getOutput());
+            self::assertSame(1, $check->getExitCode());
+        } finally {
+            $install('--remove', '--with-data')->run();
+            $database->stop(20);
+            self::printed(['rm', '-rf', $shop]);
+        }
+        self::assertDirectoryDoesNotExist("/var/lib/{$second}");
+        self::assertDirectoryDoesNotExist("/opt/{$second}");
+        self::assertFalse(posix_getpwnam($second));
+    }
+
     private static function isUp(): bool
     {
         try {
@@ -351,8 +390,14 @@ final class InstallationTest extends TestCase
     /** @return array<string, string> */
     private static function settings(string $file): array
     {
+        return self::settingsOf('/etc/'.self::NAME."/{$file}");
+    }
+
+    /** @return array<string, string> */
+    private static function settingsOf(string $file): array
+    {
         $settings = [];
-        foreach (file('/etc/'.self::NAME."/{$file}", FILE_IGNORE_NEW_LINES) ?: [] as $line) {
+        foreach (file($file, FILE_IGNORE_NEW_LINES) ?: [] as $line) {
             [$name, $value] = explode('=', $line, 2);
             $settings[$name] = $value;
         }
