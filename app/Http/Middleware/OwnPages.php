@@ -22,7 +22,9 @@ final class OwnPages extends ValidateCsrfToken
             throw new TokenMismatchException('Another page asked for this.');
         }
 
-        if ($request->hasSession() && ! self::signsIn($request)) {
+        // a session that holds nothing stands for nobody, and has no token that a page could know
+        $stands = $request->hasSession() && SessionIfAny::isWorthKeeping($request->session());
+        if ($stands && ! self::signsIn($request)) {
             return parent::handle($request, $next);
         }
         $response = $next($request);
