@@ -70,6 +70,7 @@ final class Walls
             'Almanac',
             'Benches',
             'Facts',
+            'Installation',
             'Intake',
             'Journal',
             'Ledger',

@@ -55,7 +55,9 @@ final class SafeHeaders
         if (! app()->isProduction() && is_file($hot)) {
             // the development server of the front end, which sends styles as scripts
             $server = trim((string) file_get_contents($hot));
-            $policy['script-src'] .= " {$server}";
+            foreach (['script-src', 'font-src', 'img-src'] as $what) {
+                $policy[$what] .= " {$server}";
+            }
             $policy['style-src'] .= " 'unsafe-inline'";
             $policy['connect-src'] .= " {$server} ".(string) preg_replace('/^http/', 'ws', $server);
         }
