@@ -68,7 +68,18 @@ digest_of() {
         | sha256sum | cut -d' ' -f1
 }
 
+# What installing and building say is read by who does it.
+own_logs() {
+    mkdir -p "$root/var"
+    local log
+    for log in apt composer npm node build check; do
+        (umask 077; : >>"$root/var/$log.log")
+        chmod 600 "$root/var/$log.log"
+    done
+}
+
 need_php() {
+    own_logs
     need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath \
         php8.2-mbstring php8.2-intl php8.2-xml php8.2-fpm nginx-light composer unzip git openssl gnupg \
         libarchive-tools mariadb-server cracklib-runtime logrotate procps
@@ -173,6 +184,8 @@ make_instance() {
         mkdir -p "$folder"/{run,logs,bags,packages,inbox,gnupg,home,tmp,mariadb,rig,vendor} \
             "$folder"/storage/{logs,framework/{views,cache,sessions}} \
             || die "The folder $folder cannot be written."
+        # also what an older instance has left open
+        chmod 700 "$folder"/{run,logs,bags,packages,inbox,gnupg,home,tmp,mariadb,rig,vendor,storage}
         # the accounts pass through, and see nothing on their way
         if is_root; then chmod 711 "$folder"; else chmod 700 "$folder"; fi
         local key db_password owner_password
