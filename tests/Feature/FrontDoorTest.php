@@ -66,6 +66,31 @@ final class FrontDoorTest extends TestCase
         self::assertLessThan(self::MOST_MEGABYTES, self::peakMegabytes());
     }
 
+    public function test_a_backup_larger_than_the_memory_comes_in_as_it_is(): void
+    {
+        $cookies = new CookieJar;
+        self::ask('POST', '/api/v1/session', [
+            'json' => ['email' => 'bench@skerry.example', 'password' => 'tide-table-9'],
+            'cookies' => $cookies,
+        ]);
+        $file = self::$system->folder.'/tmp/large.zip';
+        $out = fopen($file, 'wb');
+        self::assertNotFalse($out);
+        ftruncate($out, 400_000_000);
+        fclose($out);
+        $answer = self::ask('POST', '/api/v1/shelf/imports?name=large.zip', [
+            'cookies' => $cookies,
+            'body' => \GuzzleHttp\Psr7\Utils::streamFor(fopen($file, 'rb')),
+            'headers' => [
+                'Content-Type' => 'application/zip',
+                'X-XSRF-TOKEN' => rawurldecode((string) $cookies->getCookieByName('XSRF-TOKEN')?->getValue()),
+            ],
+        ]);
+        unlink($file);
+        self::assertSame(202, $answer->getStatusCode(), (string) $answer->getBody());
+        self::assertLessThan(self::MOST_MEGABYTES, self::peakMegabytes());
+    }
+
     public function test_what_is_built_is_kept_for_ever_and_what_is_not_built_is_not_served(): void
     {
         $page = (string) self::ask('GET', '/')->getBody();

@@ -112,8 +112,7 @@ final class WebMeasure extends Command
                 self::peakMegabytes($name === 'development server' ? '-S 127.0.0.1:' : "{$system->folder}/run/web/"),
             ));
         }
-        $development->signal(SIGTERM);
-        $development->stop(3);
+        posix_kill(-(int) $development->getPid(), SIGKILL); // its workers would outlive it
         $system->stop();
 
         return self::SUCCESS;

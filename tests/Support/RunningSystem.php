@@ -43,18 +43,22 @@ final class RunningSystem
         self::shell('chmod -R u+w "$1" 2>/dev/null; rm -rf "$1"', $folder);
         // other links and vendors that a test has run on this machine too
         self::shell(
-            'export LINK_ADDRESSES=127.0.0.1 VENDOR_ADDRESSES=127.0.0.1; '
-                .'. bin/lib/prepare.sh && make_instance "$1" "$2" "$3"',
+            'export LINK_ADDRESSES=127.0.0.1 VENDOR_ADDRESSES=127.0.0.1; . bin/lib/prepare.sh; need_accounts; '
+                .'mkdir -p var/test && chmod go+x var; ! is_root || chown "$service_account:" var/test; '
+                .'make_instance "$1" "$2" "$3"',
             $folder,
             (string) $port,
             (string) $speed,
         );
+        // started by root, the database runs as an account of its own, which shares no template with the others
+        $template = posix_geteuid() === 0
+            ? []
+            : ['JADE_DATABASE_TEMPLATE' => self::root().'/var/test/database-template'];
         $system = new self(
             $folder,
             $port,
-            $environment + [
+            $environment + $template + [
                 'JADE_VAR' => $folder,
-                'JADE_DATABASE_TEMPLATE' => self::root().'/var/test/database-template',
                 // what takes its time to make is made once for all of them
                 'RIG_ALBUM' => self::root().'/var/test/album',
                 'VENDOR_PACKAGES' => self::root().'/var/test/packages',

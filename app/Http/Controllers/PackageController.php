@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Facts\RestingJobs;
 use App\Http\Requests\ActRequest;
+use App\Http\Requests\SentFile;
 use App\Http\Requests\StorageRequest;
 use App\Http\Resources\PackageResource;
 use App\Http\Resources\StorageResource;
@@ -40,9 +41,9 @@ final class PackageController
         return $this->answer($ahead->want($sha256, $request->person()), 202);
     }
 
-    public function bring(ActRequest $request, Bringing $bringing): JsonResponse
+    public function bring(SentFile $file, Bringing $bringing): JsonResponse
     {
-        $package = $bringing->receive($request->getContent(true), $request->person(), $request->announcedBytes());
+        $package = $bringing->receive($file->body(), $file->person(), $file->announcedBytes());
 
         return $this->answer($package, 201);
     }

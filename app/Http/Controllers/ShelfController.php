@@ -13,6 +13,7 @@ use App\Http\Requests\KeepingRequest;
 use App\Http\Requests\LookRequest;
 use App\Http\Requests\PassphraseRequest;
 use App\Http\Requests\SealRequest;
+use App\Http\Requests\SentFile;
 use App\Http\Requests\SideExportRequest;
 use App\Http\Resources\BagImportResource;
 use App\Http\Resources\BagResource;
@@ -181,13 +182,13 @@ final class ShelfController
         );
     }
 
-    public function receive(ActRequest $request, Importing $importing): JsonResponse
+    public function receive(SentFile $file, Importing $importing): JsonResponse
     {
         $import = $importing->receive(
-            $request->query->getString('name', 'bag.zip'),
-            $request->getContent(true),
-            $request->person(),
-            $request->announcedBytes(),
+            $file->name('bag.zip'),
+            $file->body(),
+            $file->person(),
+            $file->announcedBytes(),
         );
 
         return (new BagImportResource($import))->response()->setStatusCode(202);

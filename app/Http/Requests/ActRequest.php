@@ -24,14 +24,6 @@ class ActRequest extends FormRequest
         return $user instanceof User ? $user : throw new \LogicException('Behind the door everybody is signed in.');
     }
 
-    /** How many bytes the sender said that the body has; null where that was not said. */
-    public function announcedBytes(): ?int
-    {
-        $length = $this->headers->get('Content-Length');
-
-        return is_string($length) && ctype_digit($length) ? (int) $length : null;
-    }
-
     /** What was sent, as far as the rules know it. */
     public function fields(): Fields
     {
