@@ -297,6 +297,7 @@ final class AccessTest extends FeatureTestCase
             /** @var list<string> */
             public array $hashes = [];
 
+            /** @param  array<string, mixed>  $options */
             public function check($value, $hashedValue, array $options = []): bool
             {
                 $this->hashes[] = (string) $hashedValue;
