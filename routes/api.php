@@ -90,7 +90,7 @@ Route::middleware([
     Route::get('/shelf/{bag}/items', [ShelfController::class, 'items']);
     Route::get('/shelf/{bag}/compare/{other}', [ShelfController::class, 'compare']);
     Route::get('/sessions', [PeopleController::class, 'sessions']);
-    Route::delete('/sessions/{session}', [PeopleController::class, 'endSession']);
+    Route::delete('/sessions/{session}', [PeopleController::class, 'endSession'])->middleware(PasswordAgain::class);
     Route::post('/identify', [IntakeController::class, 'identify']);
 
     Route::middleware('can:act')->group(static function (): void {

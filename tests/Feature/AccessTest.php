@@ -213,6 +213,7 @@ final class AccessTest extends FeatureTestCase
             ['DELETE', "/people/{$maren->id}/sessions"],
             ['PUT', '/access'],
             ['POST', '/tokens'],
+            ['DELETE', '/sessions/x'],
             ['POST', '/session/second-factor'],
             ['PUT', "/vendors/{$key->vendor_id}/keys/{$key->id}"],
         ];

@@ -6,6 +6,7 @@
     let password = $state('');
     let code = $state('');
     let busy = $state(false);
+    let shown = $state(false);
 
     async function submit(event: SubmitEvent) {
         event.preventDefault();
@@ -45,12 +46,15 @@
             <label class="flex flex-col gap-1"
                 >Password<input
                     class="field"
-                    type="password"
+                    type={shown ? 'text' : 'password'}
                     name="password"
                     autocomplete="current-password"
                     required
                     bind:value={password}
                 /></label
+            >
+            <label class="flex items-center gap-2 text-sm"
+                ><input type="checkbox" class="h-4 w-4 accent-[var(--jade)]" bind:checked={shown} />show it</label
             >
         {/if}
         {#if session.error !== null}<p class="rounded-md bg-amber-wash p-3 text-amber" role="alert">
