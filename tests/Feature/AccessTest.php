@@ -14,6 +14,7 @@ use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
+use Illuminate\Testing\PendingCommand;
 use Illuminate\Testing\TestResponse;
 use JadeStep\Core\Access\TimeCode;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -367,6 +368,23 @@ final class AccessTest extends FeatureTestCase
         $this->deleteJson("/api/v1/tokens/{$id}")->assertNoContent();
         $this->signedOut();
         $asking()->getJson('/api/v1/bench')->assertUnauthorized();
+    }
+
+    public function test_a_lead_is_made_at_the_prompt(): void
+    {
+        $ask = fn (string $name, string $address, string $password, string $again): PendingCommand => $this
+            ->artisan('jade:lead')
+            ->expectsQuestion('Name', $name)
+            ->expectsQuestion('Address to sign in with', $address)
+            ->expectsQuestion('Password (at least 12 characters; several words, for instance)', $password)
+            ->expectsQuestion('The password once more', $again);
+        $ask('Ivo Stone', 'Ivo@Skerry.example', self::PASSWORD, 'another-password-here')->assertFailed();
+        $ask('Ivo Stone', 'ivo@skerry.example', '1234567890', '1234567890')->assertFailed();
+        self::assertSame(0, User::query()->where('email', 'ivo@skerry.example')->count());
+        $ask('Ivo Stone', ' Ivo@Skerry.example', self::PASSWORD, self::PASSWORD)->assertSuccessful();
+        $this->comeIn('ivo@skerry.example', self::PASSWORD)->assertOk()->assertJsonPath('leads', true);
+        $this->artisan('jade:lead', ['--unless-there-is-one' => true])->assertSuccessful();
+        self::assertSame(1, User::query()->where('role', 'lead')->where('name', 'Ivo Stone')->count());
     }
 
     public function test_whether_there_is_something_is_not_told_to_who_may_not_ask(): void

@@ -282,13 +282,15 @@ final class InstallationTest extends TestCase
         self::assertSame(422, self::signIn(['ivo@shop.example', 'short'])[0]->getStatusCode());
     }
 
-    public function test_a_database_of_the_shops_is_used_as_it_is(): void
+    public function test_a_database_and_a_certificate_of_the_shops_are_used_as_they_are(): void
     {
         $shop = '/var/lib/'.self::NAME.'-shop';
         $second = 'jade-second';
         self::printed(['rm', '-rf', $shop]);
         self::printed(['bash', '-c', 'cd "$1" && . bin/lib/prepare.sh && make_instance "$2" 9320 1', 'bash',
             RunningSystem::root(), $shop]);
+        self::printed(['openssl', 'req', '-x509', '-newkey', 'rsa:2048', '-noenc', '-days', '90', '-subj', '/CN=shop',
+            '-addext', 'subjectAltName=DNS:'.self::HOST, '-keyout', "{$shop}/host.key", '-out', "{$shop}/host.pem"]);
         $database = new Process(['setsid', 'bin/service', 'mariadb'], RunningSystem::root(), ['JADE_VAR' => $shop]);
         $database->setTimeout(null);
         $database->start();
@@ -301,12 +303,17 @@ final class InstallationTest extends TestCase
         );
         try {
             RunningSystem::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', 9323) !== false, 60, 'no database');
-            $install('--host', self::HOST, '--port', '9444', '--database', '127.0.0.1:9323')->mustRun();
+            $certificate = ['--certificate', "{$shop}/host.pem", '--key', "{$shop}/host.key"];
+            $given = ['--host', self::HOST, '--port', '9444', '--database', '127.0.0.1:9323'];
+            $install(...$given, ...$certificate)->mustRun();
+            self::assertFileEquals("{$shop}/host.pem", "/etc/{$second}/tls/host.pem");
+            self::assertFileDoesNotExist("/etc/{$second}/tls/authority.pem");
             self::assertFileDoesNotExist("/etc/{$second}/{$second}-database.service");
             self::assertSame([], glob("/var/lib/{$second}/mariadb/*"));
             $check = $install('--check');
             $check->run();
-            foreach (['the database is up to date', 'the program may change rows and no tables'] as $what) {
+            $good = ['the certificate fits', 'the database is up to date', 'the program may change rows and no tables'];
+            foreach ($good as $what) {
                 self::assertStringContainsString("good   {$what}", $check->getOutput());
             }
             self::assertStringContainsString('WRONG  there is a lead', $check->getOutput());
