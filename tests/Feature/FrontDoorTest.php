@@ -147,6 +147,28 @@ final class FrontDoorTest extends TestCase
         self::assertSame(200, $act(['X-XSRF-TOKEN' => $token, 'Origin' => self::$system->address()]));
     }
 
+    public function test_documents_as_large_as_their_formats_allow_come_in(): void
+    {
+        $cookies = new CookieJar;
+        self::ask('POST', '/api/v1/session', [
+            'json' => ['email' => 'bench@skerry.example', 'password' => 'tide-table-9'],
+            'cookies' => $cookies,
+        ]);
+        $send = static fn (string $path, int $bytes): int => self::ask('POST', "/api/v1{$path}", [
+            'cookies' => $cookies,
+            'body' => '{'.str_repeat(' ', $bytes).'}',
+            'headers' => [
+                'Content-Type' => 'application/json',
+                'X-XSRF-TOKEN' => rawurldecode((string) $cookies->getCookieByName('XSRF-TOKEN')?->getValue()),
+            ],
+        ])->getStatusCode();
+        self::assertSame(422, $send('/plan', 7_900_000));
+        self::assertSame(422, $send('/intake/batch/preview', 5_500_000));
+        self::assertSame(422, $send('/almanac/import/preview', 40_000_000));
+        self::assertSame(413, $send('/plan', 20_000_000));
+        self::assertSame(413, $send('/identify', 3_000_000));
+    }
+
     public function test_a_table_of_twenty_thousand_builds_is_previewed(): void
     {
         $visitor = Visitor::signIn(self::$system->address());

@@ -19,7 +19,10 @@ final class HoldRequest
     /** Bodies that are written away as they come, and are never JSON. */
     private const STREAMED = ['api/v1/shelf/imports', 'api/v1/packages'];
 
-    private const TABLES = 'api/v1/almanac/import*';
+    private const USUAL_MEBIBYTES = 2;
+
+    /** What holds documents and tables, in MiB: what their formats allow, and how much longer JSON writes it. */
+    private const LARGER = ['api/v1/almanac/import*' => 64, 'api/v1/intake/batch*' => 16, 'api/v1/plan' => 16];
 
     public function handle(Request $request, \Closure $next): Response
     {
@@ -34,17 +37,25 @@ final class HoldRequest
             415,
             'Send the bytes themselves here, as application/octet-stream or application/zip.',
         );
-        $most = $request->is(self::TABLES) ? 20 * self::MEBIBYTE : 2 * self::MEBIBYTE;
-        if (! $streamed && (int) $request->headers->get('Content-Length', '0') > $most) {
-            throw new HttpException(
-                413,
-                'This is larger than may be sent here ('.intdiv($most, self::MEBIBYTE).' MiB). Send less at once.',
-            );
+        $most = self::mebibytes($request);
+        if (! $streamed && (int) $request->headers->get('Content-Length', '0') > $most * self::MEBIBYTE) {
+            throw new HttpException(413, "This is larger than may be sent here ({$most} MiB). Send less at once.");
         }
         $response = $next($request);
         assert($response instanceof Response);
 
         return $response;
+    }
+
+    private static function mebibytes(Request $request): int
+    {
+        foreach (self::LARGER as $pattern => $most) {
+            if ($request->is($pattern)) {
+                return $most;
+            }
+        }
+
+        return self::USUAL_MEBIBYTES;
     }
 
     /** @return array<mixed> */
