@@ -2,7 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Http\Middleware\HoldRequest;
+use App\Http\Middleware\HoldBody;
+use App\Http\Middleware\KnownHost;
 use App\Http\Middleware\NotesRefusals;
 use App\Http\Middleware\OneLargeFile;
 use App\Http\Middleware\OwnPages;
@@ -38,8 +39,8 @@ $app = Application::configure(basePath: dirname(__DIR__))
     )
     ->withCommands([SeedDemo::class, MakeLead::class, CheckInstallation::class])
     ->withMiddleware(static function (Middleware $middleware): void {
-        $middleware->prepend(SafeHeaders::class);
-        $middleware->append([HoldRequest::class, SecureCookies::class]);
+        $middleware->prepend([SafeHeaders::class, HoldBody::class]);
+        $middleware->append([KnownHost::class, SecureCookies::class]);
         $middleware->api(prepend: [
             EncryptCookies::class,
             AddQueuedCookiesToResponse::class,

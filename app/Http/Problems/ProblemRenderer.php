@@ -133,6 +133,7 @@ final class ProblemRenderer
             405 => ProblemDetails::of(405, 'method-not-allowed', 'This address does not take this method.'),
             419 => ProblemDetails::of(419, 'page-expired', 'This page is too old. Load it again.'),
             429 => ProblemDetails::of(429, 'too-many', 'Too many tries. Wait a minute, then try again.'),
+            411 => ProblemDetails::of(411, 'length-wanted', $e->getMessage()),
             413 => ProblemDetails::of(413, 'too-large', $e->getMessage()),
             415 => ProblemDetails::of(415, 'wrong-type', $e->getMessage()),
             400 => ProblemDetails::of(
