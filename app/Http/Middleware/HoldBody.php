@@ -9,9 +9,9 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\HttpException;
 
 /**
- * A body is no larger than may come in there, and where files come in it is none that is read into memory. The web server
- * holds bodies to the same first (deploy/site.conf), since JSON is read before anything else of a request is looked at;
- * here it holds for what comes another way.
+ * A body is no larger than may come in there, and where files come in it is none that is read into memory. The web
+ * server holds bodies to the same first (deploy/site.conf), since JSON is read before anything else of a request is
+ * looked at; here it holds for what comes another way.
  */
 final class HoldBody
 {
