@@ -131,6 +131,17 @@ final readonly class BackUp implements Step
         ];
     }
 
+    /** Two backups of a device never bear the same time: neither their names nor their order could be told apart. */
+    private function timeOfItsOwn(string $serial): \DateTimeImmutable
+    {
+        $time = $this->clock->now();
+        while (Bag::query()->where('serial', $serial)->where('taken_at', $time->format('Y-m-d H:i:s'))->exists()) {
+            $time = $time->modify('+1 second');
+        }
+
+        return $time;
+    }
+
     /** The bag's row stands before its first byte, so that no folder is without an owner. */
     private function bag(RunningStep $step): Bag
     {
@@ -138,7 +149,7 @@ final readonly class BackUp implements Step
         $device = $job->readDevice();
         $id = $step->memory()->maybeString('bag');
         if ($id === null) {
-            $now = $this->clock->now();
+            $now = $this->timeOfItsOwn($job->serial);
             $id =
                 preg_replace('/[^A-Za-z0-9]+/', '-', $job->serial)
                 .'-'

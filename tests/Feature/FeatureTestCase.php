@@ -151,7 +151,8 @@ abstract class FeatureTestCase extends TestCase
 
         // who acts here has given the password again a moment ago
         $this->actingAs($as ?? User::factory()->create(['name' => 'Teo Lind']), 'web')
-            ->withSession([PasswordAgain::CONFIRMED => time()]);
+            ->withSession([]);
+        app(PasswordAgain::class)->confirm($this->app['session']->getId());
 
         return $this->withCredentials()->withCookie(config('session.cookie'), $this->app['session']->getId());
     }

@@ -81,7 +81,7 @@ final readonly class SessionController
     }
 
     /** For the few minutes after this, what wants the password again is done without asking. */
-    public function confirm(ConfirmRequest $request): Response
+    public function confirm(ConfirmRequest $request, PasswordAgain $again): Response
     {
         $request->hasSession() || throw Refusal::notNow('A token for scripts cannot do what wants a password.');
         try {
@@ -93,7 +93,7 @@ final readonly class SessionController
         } catch (WrongPassword) {
             throw ValidationException::withMessages(['password' => 'This is not your password.']);
         }
-        $request->session()->put(PasswordAgain::CONFIRMED, $this->now());
+        $again->confirm($request->session()->getId());
 
         return response()->noContent();
     }
@@ -114,7 +114,7 @@ final readonly class SessionController
     {
         $this->guard()->login($person);
         $request->session()->regenerate(true);
-        $request->session()->forget([self::AWAITED, self::AWAITED_SINCE, PasswordAgain::CONFIRMED]);
+        $request->session()->forget([self::AWAITED, self::AWAITED_SINCE]);
         $request->session()->put(StillThere::SIGNED_IN, $this->now());
         $this->signIns->noteIn($person, (string) $request->ip());
         $known = KnownBrowser::told($request->cookies->get(KnownBrowser::COOKIE));
