@@ -59,6 +59,7 @@ final class RunningSystem
             $port,
             $environment + $template + [
                 'JADE_VAR' => $folder,
+                'CACHE_STORE' => 'database', // as it runs; tests in one process keep theirs in memory
                 // what takes its time to make is made once for all of them
                 'RIG_ALBUM' => self::root().'/var/test/album',
                 'VENDOR_PACKAGES' => self::root().'/var/test/packages',
