@@ -4,15 +4,13 @@ declare(strict_types=1);
 
 namespace App\Installation;
 
-use App\Journal\Deed;
-use App\Journal\Evidence;
-use App\Journal\Journal;
 use App\Models\User;
 use App\People\GoodPassword;
+use App\People\People;
+use App\People\PersonEntry;
 use App\People\SignInAddress;
 use App\Ports\WeakPasswords;
 use Illuminate\Console\Command;
-use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Job\Role;
 
 /** Makes a lead at the prompt: the first of an installation, or one more when nobody else can get in. */
@@ -26,7 +24,7 @@ final class MakeLead extends Command
 
     protected $description = 'Makes a lead, who signs in and adds the others';
 
-    public function handle(Journal $journal, WeakPasswords $weak): int
+    public function handle(People $people, WeakPasswords $weak): int
     {
         $leads = User::query()->where('role', Role::Lead)->where('removed_at', null);
         if ($this->option('unless-there-is-one') === true && $leads->exists()) {
@@ -52,19 +50,7 @@ final class MakeLead extends Command
 
             return self::FAILURE;
         }
-        DB::transaction(static function () use ($journal, $name, $address, $password): void {
-            $lead = User::query()->create([
-                'name' => $name,
-                'email' => $address,
-                'role' => Role::Lead,
-                'password' => $password,
-            ]);
-            $journal->noteDeed(
-                Deed::AddPerson,
-                $lead,
-                new Evidence(['person' => $address, 'role' => Role::Lead->value]),
-            );
-        });
+        $people->add(new PersonEntry($name, $address, Role::Lead, $password));
         $this->info("{$name} signs in with {$address}.");
 
         return self::SUCCESS;

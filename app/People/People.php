@@ -20,7 +20,8 @@ final readonly class People
     {
     }
 
-    public function add(PersonEntry $entry, User $by): User
+    /** @param  User|null  $by  null at the machine itself: then the Journal names the person as their own maker */
+    public function add(PersonEntry $entry, ?User $by = null): User
     {
         return DB::connection()->transaction(function () use ($entry, $by): User {
             $person = User::query()->create([
@@ -31,7 +32,7 @@ final readonly class People
             ]);
             $this->journal->noteDeed(
                 Deed::AddPerson,
-                $by,
+                $by ?? $person,
                 new Evidence(['person' => $entry->email, 'role' => $entry->role->value]),
             );
 

@@ -279,7 +279,7 @@ final class FrontDoorTest extends TestCase
         fwrite($body, str_repeat('x', 100_000));
         rewind($body);
         try {
-            \App\Ports\Disk\IncomingFile::onto($body, $link);
+            \App\Ports\Disk\IncomingFile::take($body, $link);
         } finally {
             self::assertFalse(is_link($link));
         }

@@ -13,7 +13,7 @@ final class IncomingFile
 
     /**
      * @param  resource  $body
-     * @param  string  $file  which must not be there yet
+     * @param  string  $file  of a name that nothing else has
      * @param  int|null  $announced  how many bytes the sender said there would be
      * @param  int|null  $most  bytes
      * @return int bytes
@@ -21,18 +21,6 @@ final class IncomingFile
      * @throws NotReceived
      */
     public static function take($body, string $file, ?int $announced = null, ?int $most = null): int
-    {
-        file_exists($file) && throw NotReceived::notWritable();
-
-        return self::onto($body, $file, $announced, $most);
-    }
-
-    /**
-     * @param  resource  $body
-     *
-     * @throws NotReceived
-     */
-    public static function onto($body, string $file, ?int $announced = null, ?int $most = null): int
     {
         $out = @fopen($file, 'wb');
         $out !== false || throw NotReceived::notWritable();
