@@ -264,7 +264,14 @@ final class InstallationTest extends TestCase
     public function test_made_again_it_keeps_settings_and_people(): void
     {
         $before = self::settings('jade.env');
+        $tls = '/etc/'.self::NAME.'/tls';
+        $authority = (string) file_get_contents("{$tls}/authority.pem");
+        rename("{$tls}/host.pem", "{$tls}/old.pem"); // as if its last month had come
         self::bin('install', []);
+        self::assertStringEqualsFile("{$tls}/authority.pem", $authority, 'nobody has to trust anew');
+        self::assertFileNotEquals("{$tls}/old.pem", "{$tls}/host.pem");
+        $signed = self::printed(['openssl', 'verify', '-CAfile', "{$tls}/authority.pem", "{$tls}/host.pem"]);
+        self::assertStringContainsString('host.pem: OK', $signed);
         self::assertSame($before, self::settings('jade.env'));
         RunningSystem::waitUntil(static fn (): bool => self::isUp(), 30, 'it does not answer');
         self::assertSame(200, self::signIn(self::LEAD)[0]->getStatusCode());
