@@ -13,6 +13,7 @@ use App\Http\Middleware\SecondFactorDue;
 use App\Http\Middleware\SecureCookies;
 use App\Http\Middleware\SessionIfAny;
 use App\Http\Middleware\StillThere;
+use App\Http\Middleware\TellsWhatWasDone;
 use App\Http\Problems\DatabaseFault;
 use App\Http\Problems\ProblemRenderer;
 use App\Installation\CheckInstallation;
@@ -47,6 +48,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
             SessionIfAny::class,
             OwnPages::class,
             NotesRefusals::class,
+            TellsWhatWasDone::class,
         ]);
         // whether somebody may ask is settled before whether there is what they ask for
         $middleware->priority([

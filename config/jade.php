@@ -25,6 +25,8 @@ return [
     'host_agent' => '4.3',
     // Bytes a second until this bench has measured its own.
     'rates' => ['link' => 6_100_000, 'backup' => 30_000_000, 'return' => 30_000_000],
+    // a name of this start of the server
+    'started' => (string) env('JADE_STARTED', ''),
     'keep_sealed_days' => 180,
     // A running step that has not been heard of for so long has lost its worker.
     'heartbeat_lost_seconds' => (int) env('JADE_HEARTBEAT_LOST', 30),

@@ -6,6 +6,7 @@ use App\Http\Controllers\AccessController;
 use App\Http\Controllers\AlmanacController;
 use App\Http\Controllers\BenchController;
 use App\Http\Controllers\EndController;
+use App\Http\Controllers\FindController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\JobController;
 use App\Http\Controllers\JournalController;
@@ -18,6 +19,7 @@ use App\Http\Controllers\SafeguardController;
 use App\Http\Controllers\ScanController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
+use App\Http\Controllers\ShopController;
 use App\Http\Controllers\VendorController;
 use App\Http\Middleware\OneLargeFile;
 use App\Http\Middleware\PasswordAgain;
@@ -39,6 +41,7 @@ Route::middleware(['auth:sanctum', StillThere::class, 'cache.headers:private;no_
     static function (): void {
         Route::get('/session', [SessionController::class, 'show']);
         Route::delete('/session', [SessionController::class, 'signOut']);
+        Route::put('/session/preferences', [SessionController::class, 'prefer']);
         Route::post('/session/confirmation', [SessionController::class, 'confirm']);
         Route::put('/session/password', [AccessController::class, 'changePassword']);
         Route::middleware(PasswordAgain::class)->group(static function (): void {
@@ -85,8 +88,12 @@ Route::middleware([
     Route::get('/almanac/vendors/{vendor}/catalogue', [AlmanacController::class, 'catalogue']);
     Route::get('/almanac/calendar.ics', [AlmanacController::class, 'calendar']);
     Route::get('/vendors', [VendorController::class, 'index']);
+    Route::get('/shop', [ShopController::class, 'show']);
     Route::get('/scan', ScanController::class);
+    Route::get('/find', FindController::class);
     Route::get('/shelf', [ShelfController::class, 'index']);
+    Route::get('/shelf/{bag}', [ShelfController::class, 'show']);
+    Route::get('/shelf/{bag}/tide', [ShelfController::class, 'tide']);
     Route::get('/shelf/{bag}/items', [ShelfController::class, 'items']);
     Route::get('/shelf/{bag}/compare/{other}', [ShelfController::class, 'compare']);
     Route::get('/sessions', [PeopleController::class, 'sessions']);
@@ -168,6 +175,7 @@ Route::middleware([
         Route::delete('/benches/{bench}', [BenchController::class, 'destroy']);
         Route::put('/keeping', [ShelfController::class, 'keep']);
         Route::get('/people', [PeopleController::class, 'index']);
+        Route::put('/shop', [ShopController::class, 'keep']);
         Route::get('/access', [AccessController::class, 'rules']);
         Route::post('/vendors', [VendorController::class, 'store']);
         Route::put('/vendors/{vendor}', [VendorController::class, 'update']);
@@ -177,6 +185,7 @@ Route::middleware([
             Route::post('/people', [PeopleController::class, 'store']);
             Route::put('/people/{person}', [PeopleController::class, 'update']);
             Route::delete('/people/{person}', [PeopleController::class, 'destroy']);
+            Route::post('/people/{person}/restore', [PeopleController::class, 'restore']);
             Route::delete('/people/{person}/sessions', [PeopleController::class, 'endSessionsOf']);
             Route::post('/people/{person}/link', [AccessController::class, 'giveLink']);
             Route::delete('/people/{person}/second-factor', [AccessController::class, 'removeSecondFactorOf']);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Almanac;
 
+use JadeStep\Core\Time\Rfc3339;
+
 /** A catalogue that is signed and well formed, and yet not the word that was asked for. */
 final class OtherWord extends \RuntimeException
 {
@@ -22,11 +24,12 @@ final class OtherWord extends \RuntimeException
 
     public static function older(\DateTimeImmutable $issuedAt, \DateTimeImmutable $held): self
     {
+        $time = Rfc3339::format(...);
+
         return new self(
             'older-catalogue',
-            "The vendor's service gave a catalogue of {$issuedAt->format(
-                'j M Y, H:i',
-            )} UTC, older than the held one of {$held->format('j M Y, H:i')} UTC. The held one stays.",
+            "The vendor's service gave a catalogue of {$time($issuedAt)}, older "
+                ."than the held one of {$time($held)}. The held one stays.",
         );
     }
 

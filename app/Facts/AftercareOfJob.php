@@ -17,6 +17,7 @@ use JadeStep\Core\Job\Record\AftercareRecord;
 use JadeStep\Core\Route\Goal;
 use JadeStep\Core\Version\Version;
 use Psr\Clock\ClockInterface;
+use JadeStep\Core\Time\Rfc3339;
 
 /** The aftercare of a job, with the last reading of the device and people's word. */
 final readonly class AftercareOfJob
@@ -101,10 +102,10 @@ final readonly class AftercareOfJob
 
     private static function kept(Bag $b): string
     {
-        $until = $b->keep_until === null ? 'until it is deleted' : "until {$b->keep_until->format('j M Y')}";
+        $until = $b->keep_until === null ? 'until it is deleted' : 'until '.Rfc3339::format($b->keep_until->toDateTimeImmutable());
         $how = ($b->isEncrypted() ? ', encrypted' : '').($b->state === BagState::Sealed ? ', sealed' : '');
 
-        return "Backup of {$b->taken_at->format('j M Y, H:i')} UTC from "
+        return 'Backup of '.Rfc3339::format($b->taken_at->toDateTimeImmutable()).' from '
             .Version::parse($b->made_on)->label()
             ."{$how}, {$until}";
     }

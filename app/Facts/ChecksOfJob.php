@@ -25,6 +25,7 @@ use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Readiness\SafetyEvidence;
 use JadeStep\Core\Route\Planner;
 use Psr\Clock\ClockInterface;
+use JadeStep\Core\Time\Rfc3339;
 
 /**
  * The readiness checks of a job, of the route that it has taken. They are worked out when something changes, and kept
@@ -138,7 +139,7 @@ final readonly class ChecksOfJob
             $sealed,
             $package,
             $encrypted,
-            $opened === null ? null : "It opened this backup {$opened->format('j M Y, H:i')} UTC.",
+            $opened === null ? null : 'It opened this backup '.Rfc3339::format($opened->toDateTimeImmutable()).'.',
             array_values(array_diff($wanted, $there)),
             $lost === null || $lost->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
             $wanted !== [],

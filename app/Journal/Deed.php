@@ -49,6 +49,8 @@ enum Deed: string
     case MakeToken = 'token-made';
     case EndToken = 'token-ended';
     case SetAccess = 'access-set';
+    case SetShop = 'shop-set';
+    case RestorePerson = 'person-restored';
     case BeRefused = 'not-allowed';
     case LookAtItems = 'items-looked-at';
     case AddVendor = 'vendor-added';
@@ -102,6 +104,8 @@ enum Deed: string
             self::MakeToken => 'Made a token for scripts',
             self::EndToken => 'Ended a token for scripts',
             self::SetAccess => 'Set what is demanded of who signs in',
+            self::SetShop => 'Set who the shop is and how it tells times',
+            self::RestorePerson => 'Had a removed person back',
             self::BeRefused => 'Asked for what their role does not allow',
             self::LookAtItems => 'Looked at an owner\'s items',
             self::AddVendor => 'Added a vendor',

@@ -15,10 +15,15 @@ use JadeStep\Core\Job\Act;
  */
 final class Journal
 {
+    public function __construct(private readonly LastDone $done)
+    {
+    }
+
     /** A person's act on a job. */
     public function note(Act $act, BenchJob $job, User $by, Evidence $evidence = new Evidence): void
     {
         $this->write($act->value, $act->done(), $job, $job->serial, $by, $evidence);
+        $this->done->keep($act->done());
     }
 
     /** That an act on a job was refused, and why. */
@@ -46,6 +51,7 @@ final class Journal
         ?BenchJob $job = null,
     ): void {
         $this->write($deed->value, $deed->words(), $job, $serial ?? $job?->serial, $by, $evidence);
+        $this->done->keep($deed->words());
     }
 
     /** What somebody did who is not signed in: whoever it was. */

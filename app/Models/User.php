@@ -16,6 +16,8 @@ use Laravel\Sanctum\PersonalAccessToken;
  * @property string $email
  * @property Role $role
  * @property \Illuminate\Support\Carbon|null $removed_at
+ * @property string|null $removed_email the address, for the day in which the person can be had back
+ * @property array<string, mixed>|null $preferences
  * @property string|null $second_factor_secret in base 32; encrypted in the database
  * @property \Illuminate\Support\Carbon|null $second_factor_at since when it counts; null where there is none
  * @property int $second_factor_step of the last code that was taken
@@ -35,6 +37,8 @@ final class User extends Authenticatable
         'password',
         'role',
         'removed_at',
+        'removed_email',
+        'preferences',
         'second_factor_secret',
         'second_factor_at',
         'second_factor_step',
@@ -44,6 +48,8 @@ final class User extends Authenticatable
     protected $attributes = [
         'remember_token' => null,
         'removed_at' => null,
+        'removed_email' => null,
+        'preferences' => null,
         'second_factor_secret' => null,
         'second_factor_at' => null,
         'second_factor_step' => 0,
@@ -72,6 +78,7 @@ final class User extends Authenticatable
             'second_factor_at' => 'datetime',
             'second_factor_step' => 'integer',
             'recovery_codes' => 'array',
+            'preferences' => 'array',
         ];
     }
 }

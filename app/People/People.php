@@ -12,11 +12,12 @@ use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\Role;
+use Psr\Clock\ClockInterface;
 
 /** Who may sign in, and as what. There is always a lead. */
 final readonly class People
 {
-    public function __construct(private Journal $journal)
+    public function __construct(private Journal $journal, private ClockInterface $clock)
     {
     }
 
@@ -68,12 +69,40 @@ final readonly class People
             $this->assertAnotherLead($person);
             $this->journal->noteDeed(Deed::RemovePerson, $by, new Evidence(['person' => $person->email]));
             $person->update([
-                'removed_at' => now(),
+                'removed_at' => $this->clock->now(),
+                'removed_email' => $person->email,
                 'email' => "removed-{$person->id}@invalid",
-                'password' => bin2hex(random_bytes(24)),
             ]);
             $this->endSessions($person, null);
         });
+    }
+
+    /** Within a day a removed person comes back as they were: address, password and role. */
+    public function restore(User $person, User $by): void
+    {
+        DB::transaction(function () use ($person, $by): void {
+            $person = User::query()->lockForUpdate()->findOrFail($person->id);
+            $person->removed_at !== null && $person->removed_email !== null && $person->removed_at > $this->dayAgo()
+                || throw Refusal::notNow('This person cannot be had back any more. Add them anew.');
+            User::query()->where('email', $person->removed_email)->exists()
+                && throw Refusal::notNow('Somebody else signs in with this address by now.');
+            $person->update(['email' => $person->removed_email, 'removed_at' => null, 'removed_email' => null]);
+            $this->journal->noteDeed(Deed::RestorePerson, $by, new Evidence(['person' => $person->email]));
+        });
+    }
+
+    /** What would let a removed person in again goes when the day is over. */
+    public function forgetRemoved(): void
+    {
+        $gone = User::query()->whereNotNull('removed_email')->where('removed_at', '<=', $this->dayAgo())->get();
+        foreach ($gone as $person) {
+            $person->update(['removed_email' => null, 'password' => bin2hex(random_bytes(24))]);
+        }
+    }
+
+    public function dayAgo(): \DateTimeImmutable
+    {
+        return $this->clock->now()->modify('-1 day');
     }
 
     /** A lead signs somebody out everywhere. */

@@ -9,6 +9,7 @@ use App\Almanac\RefreshSchedule;
 use App\Benches\Benches;
 use App\Installation\DatabaseRights;
 use App\Intake\Arrivals;
+use App\Journal\LastDone;
 use App\Ledger\StepBell;
 use App\Models\User;
 use App\Packages\StoragePlaces;
@@ -54,6 +55,7 @@ final class JadeStepServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->singleton(ClockInterface::class, static fn (): ClockInterface => new NativeClock('UTC'));
+        $this->app->scoped(LastDone::class);
         $this->app->singleton(BenchLinks::class);
         $this->app->singleton(LinkAddresses::class, Benches::class);
         $this->app->singleton(StorageFolders::class, StoragePlaces::class);

@@ -53,7 +53,7 @@ final readonly class Keeping
         Setting::query()->updateOrCreate(['name' => self::NAME], ['value' => $this->fields()]);
     }
 
-    /** Whether the hour (0 to 23, UTC) lies in the night, which may go past midnight. */
+    /** Whether the hour (0 to 23, of the shop's day) lies in the night, which may go past midnight. */
     public function isNight(int $hour): bool
     {
         return $this->fromHour <= $this->untilHour

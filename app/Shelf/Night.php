@@ -11,12 +11,14 @@ use App\Ledger\StepLedger;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\User;
+use App\People\People;
 use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use App\Ports\DeviceMode;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
 use App\Refusal\Refusal;
+use App\Shop\Shop;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagState;
@@ -49,6 +51,7 @@ final class Night
         private readonly Importing $importing,
         private readonly RestingJobs $resting,
         private readonly PassphraseLocker $locker,
+        private readonly People $people,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -61,8 +64,9 @@ final class Night
         $this->last = microtime(true);
         $this->verifying->remind();
         $this->importing->remind();
+        $this->people->forgetRemoved();
         $keeping = Keeping::read();
-        if ($keeping->nightly && $keeping->isNight((int) $this->clock->now()->format('G'))) {
+        if ($keeping->nightly && $keeping->isNight(Shop::read()->hour($this->clock->now()))) {
             $this->backUp();
             $this->thin($keeping);
             $this->readBack($keeping);

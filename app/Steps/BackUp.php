@@ -171,9 +171,8 @@ final readonly class BackUp implements Step
                 'hardware_id' => $device->hardwareId,
                 'os_line' => $device->osLine,
                 'label' => $job->backupChoice()->name
-                    ?? "{$device->modelName} {$job->serial}, {$device->version->label()}, {$takenAt->format(
-                        'Y-m-d H:i:s',
-                    )} UTC",
+                    ?? "{$device->modelName} {$job->serial}, {$device->version->label()}, "
+                        .Rfc3339::format($takenAt),
                 'taken_at' => $takenAt,
                 'made_on' => (string) $device->version,
                 'declared_version' => (string) $device->version,

@@ -27,6 +27,7 @@ use JadeStep\Core\Route\KindReason;
 use JadeStep\Core\Route\Move;
 use JadeStep\Core\Route\ReasonCode;
 use JadeStep\Core\Route\Source;
+use JadeStep\Core\Term;
 
 require __DIR__.'/../../vendor/autoload.php';
 
@@ -71,6 +72,8 @@ $words = [
     'CLOUD_OUTCOME' => $labels(CloudOutcome::cases()),
     'OVERLAY_STATE' => ['seen' => 'seen on the device', 'waiting' => 'not here yet', ...$labels(OverlayState::cases())],
     'AFTERCARE_STATE' => $labels(AftercareState::cases()),
+    'TERM' => $labels(Term::cases()),
+    'TERM_MEANS' => $labels(Term::cases(), 'means'),
 ];
 $lists = [
     'MOVE_REASONS' => array_column(

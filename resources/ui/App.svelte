@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
+    import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
     import { Toaster } from 'svelte-sonner';
     import { onMount } from 'svelte';
     import { ApiProblem } from './api/client';
@@ -14,6 +14,7 @@
     const signedOut = (error: unknown) => error instanceof ApiProblem && error.status === 401 && session.lost();
     const queries = new QueryClient({
         queryCache: new QueryCache({ onError: signedOut }),
+        mutationCache: new MutationCache({ onError: signedOut }),
         defaultOptions: { queries: { retry: false, refetchOnWindowFocus: true, networkMode: 'always' } },
     });
 
@@ -39,4 +40,4 @@
         <p class="p-8 text-quiet" role="status">Opening Jade Step…</p>
     {/if}
 </QueryClientProvider>
-<Toaster position="bottom-right" theme={theme.dark ? 'dark' : 'light'} duration={8000} closeButton />
+<Toaster position="bottom-right" theme={theme.dark ? 'dark' : 'light'} closeButton />

@@ -104,7 +104,7 @@ final class AlmanacTest extends FeatureTestCase
             ->assertJsonPath('differences.0.code', 'window-end')
             ->assertJsonPath(
                 'differences.0.words',
-                static fn (string $w): bool => str_contains($w, 'ends 1 Jan 2031, 00:00 UTC now, not '),
+                static fn (string $w): bool => str_contains($w, 'ends 2031-01-01T00:00:00Z now, not '),
             );
         self::assertNotNull($job->refresh()->flag);
         self::assertEquals($job->accepted?->plan, $job->plan, 'an accepted plan is not replaced');
@@ -223,7 +223,7 @@ final class AlmanacTest extends FeatureTestCase
             ->assertJsonPath('vouched', false)
             ->assertJsonPath('counts', true)
             ->assertJsonPath('changes', [
-                '4.6 (L46.11) for WK3-1, WK3-2 is not signed any more, since 1 Nov 2026, 00:00 UTC.',
+                '4.6 (L46.11) for WK3-1, WK3-2 is not signed any more, since 2026-11-01T00:00:00Z.',
             ]);
         self::assertSame(
             0,

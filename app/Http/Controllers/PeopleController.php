@@ -27,6 +27,13 @@ final class PeopleController
             'people' => MemberResource::collection(
                 User::query()->where('removed_at', null)->oldest('id')->get(),
             ),
+            'removed' => MemberResource::collection(
+                User::query()
+                    ->whereNotNull('removed_email')
+                    ->where('removed_at', '>', $this->people->dayAgo())
+                    ->oldest('id')
+                    ->get(),
+            ),
         ]);
     }
 
@@ -47,6 +54,13 @@ final class PeopleController
         $this->people->remove($person, $request->person());
 
         return response()->noContent();
+    }
+
+    public function restore(ActRequest $request, User $person): JsonResponse
+    {
+        $this->people->restore($person, $request->person());
+
+        return new JsonResponse(new MemberResource($person->refresh()));
     }
 
     public function sessions(ActRequest $request): JsonResponse

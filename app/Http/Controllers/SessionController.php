@@ -9,6 +9,7 @@ use App\Http\Middleware\StillThere;
 use App\Http\Requests\ActRequest;
 use App\Http\Requests\CodeRequest;
 use App\Http\Requests\ConfirmRequest;
+use App\Http\Requests\PreferencesRequest;
 use App\Http\Requests\SignInRequest;
 use App\Http\Resources\PersonResource;
 use App\Models\User;
@@ -77,6 +78,13 @@ final readonly class SessionController
 
     public function show(ActRequest $request): PersonResource
     {
+        return new PersonResource($request->person());
+    }
+
+    public function prefer(PreferencesRequest $request): PersonResource
+    {
+        $request->person()->update(['preferences' => $request->preferences()->told()]);
+
         return new PersonResource($request->person());
     }
 

@@ -20,6 +20,7 @@ use App\Http\Resources\BagResource;
 use App\Http\Resources\ComparisonResource;
 use App\Http\Resources\ItemResponse;
 use App\Http\Resources\ItemsResource;
+use App\Http\Resources\TideResource;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Refusal\Refusal;
@@ -30,6 +31,7 @@ use App\Shelf\Nights;
 use App\Shelf\Shelf;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
+use JadeStep\Core\Bag\Tide;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -53,6 +55,17 @@ final class ShelfController
             'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()),
             'keeping' => $nights->told(),
         ]);
+    }
+
+    public function show(Bag $bag, RestingJobs $resting): JsonResponse
+    {
+        return new JsonResponse(['bag' => new BagResource($bag), 'restedOn' => $resting->byBag()[$bag->id] ?? null]);
+    }
+
+    /** Amounts alone: nothing of the owner's is shown, and so the Journal is not told. */
+    public function tide(Bag $bag): TideResource
+    {
+        return new TideResource(Tide::of($this->looks->inventory($bag)));
     }
 
     public function items(ActRequest $request, Bag $bag): JsonResponse

@@ -6,6 +6,7 @@ namespace App\Http\Resources;
 
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Tide;
 use JadeStep\Core\Time\Rfc3339;
 
 /** The items of one kind of a bag, or those that are looked for, the first of them. */
@@ -30,6 +31,7 @@ final readonly class ItemsResource implements \JsonSerializable
 
         return [
             'counts' => (object) $this->inventory->counts(),
+            'tide' => new TideResource(Tide::of($this->inventory)),
             'items' => array_map(
                 static fn (Item $i): array => [
                     'kind' => $i->kind,

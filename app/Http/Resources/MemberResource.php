@@ -19,7 +19,7 @@ final class MemberResource extends Answer
         return [
             'id' => $this->id,
             'name' => $this->name,
-            'email' => $this->email,
+            'email' => $this->removed_email ?? $this->email,
             'role' => $this->role->value,
             'secondFactor' => $this->second_factor_at !== null,
         ];

@@ -6,6 +6,8 @@ namespace App\Http\Resources;
 
 use App\Models\User;
 use App\People\AccessRules;
+use App\People\Preferences;
+use App\Shop\Shop;
 use Illuminate\Http\Request;
 
 /** @mixin User */
@@ -25,6 +27,8 @@ final class PersonResource extends Answer
             'leads' => $role->leads(),
             'secondFactor' => $this->second_factor_at !== null,
             'secondFactorDue' => app(AccessRules::class)->isDueFor($person),
+            'preferences' => Preferences::of($person->preferences)->told(),
+            'shop' => new ShopResource(Shop::read()),
         ];
     }
 }

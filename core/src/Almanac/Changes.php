@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Almanac;
 
+use JadeStep\Core\Time\Rfc3339;
+
 /** Compares two catalogues of one vendor. What is open or closed is judged at the moment that the newer was issued. */
 final readonly class Changes
 {
@@ -220,6 +222,6 @@ final readonly class Changes
 
     private static function at(\DateTimeImmutable $time): string
     {
-        return $time->format('j M Y, H:i').' UTC';
+        return Rfc3339::format($time);
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Almanac;
 
+use JadeStep\Core\Time\Rfc3339;
+
 /** One build's signing windows for one model, and what they mean at a moment, in words. */
 final readonly class WindowLane
 {
@@ -86,6 +88,6 @@ final readonly class WindowLane
 
     private static function day(\DateTimeImmutable $time): string
     {
-        return $time->format('j M Y');
+        return Rfc3339::format($time);
     }
 }

@@ -10,6 +10,7 @@ use JadeStep\Core\Route\Losses;
 use JadeStep\Core\Route\Plan;
 use JadeStep\Core\Route\Reason;
 use JadeStep\Core\Route\Route;
+use JadeStep\Core\Time\Rfc3339;
 
 /** What a plan made now says otherwise than the plan that was accepted. */
 final readonly class PlanDifferences
@@ -95,7 +96,7 @@ final readonly class PlanDifferences
 
     private static function windowEnd(string $name, ?\DateTimeImmutable $then, ?\DateTimeImmutable $now): string
     {
-        $time = static fn (\DateTimeImmutable $t): string => $t->format('j M Y, H:i').' UTC';
+        $time = Rfc3339::format(...);
 
         return $now === null
             ? "The end of the window of {$name} is withdrawn."

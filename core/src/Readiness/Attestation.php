@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Readiness;
 
+use JadeStep\Core\Time\Rfc3339;
+
 /** A person's word for something that no machine here can read. */
 final readonly class Attestation
 {
@@ -21,7 +23,7 @@ final readonly class Attestation
     public function settle(Check $check): Check
     {
         return $check->code === $this->code && $check->state === CheckState::Unknown
-            ? Check::of($this->code, CheckState::Attested, "{$this->by}, {$this->at->format('Y-m-d H:i')} UTC")
+            ? Check::of($this->code, CheckState::Attested, "{$this->by}, ".Rfc3339::format($this->at))
             : $check;
     }
 }

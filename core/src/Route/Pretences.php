@@ -9,6 +9,7 @@ use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\KindStock;
 use JadeStep\Core\Text;
 use JadeStep\Core\Version\Version;
+use JadeStep\Core\Time\Rfc3339;
 
 /** What a technician pretends, to see how routes and ledger would change. A situation made by it enters no job. */
 final readonly class Pretences
@@ -70,7 +71,7 @@ final readonly class Pretences
         foreach ($this->sync as $code => $on) {
             $sync[] = ucfirst(Kind::from($code)->label()).($on ? ': synced continuously' : ': not synced');
         }
-        $at = static fn (\DateTimeImmutable $t): string => $t->format('j M Y, H:i').' UTC';
+        $at = Rfc3339::format(...);
         $way = static fn (PlannedBackup $b): string => match ($b) {
             PlannedBackup::Plain => 'plain',
             PlannedBackup::Encrypted => 'encrypted',

@@ -9,6 +9,7 @@ use JadeStep\Core\Almanac\Package;
 use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Readiness\CheckCode;
 use JadeStep\Core\Readiness\CheckState;
+use JadeStep\Core\Time\Rfc3339;
 
 /**
  * Whether the vendor still signs a route that was taken. The permit itself is asked for at the moment of the install;
@@ -55,7 +56,7 @@ final class RouteWindows
             array_column($windows, 'until'),
             static fn (?\DateTimeImmutable $u): bool => $u !== null && $u <= $at,
         );
-        $since = $ends === [] ? '' : ' since '.max($ends)->format('j M Y, H:i').' UTC';
+        $since = $ends === [] ? '' : ' since '.Rfc3339::format(max($ends));
 
         return "The window of {$leg->to->label()} is closed{$since}.";
     }

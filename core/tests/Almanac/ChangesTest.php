@@ -48,22 +48,22 @@ final class ChangesTest extends TestCase
         yield 'a window opened' => [
             $with(),
             $open,
-            [['window-opened', '8.7 (8G210) for FN7-2 is signed since 4 May 2026, 17:00 UTC.']],
+            [['window-opened', '8.7 (8G210) for FN7-2 is signed since 2026-05-04T17:00:00Z.']],
         ];
         yield 'a window to come' => [
             $with(),
             $with('2026-12-01T00:00:00Z', null),
-            [['opening-announced', '8.7 (8G210) for FN7-2 is to be signed from 1 Dec 2026, 00:00 UTC.']],
+            [['opening-announced', '8.7 (8G210) for FN7-2 is to be signed from 2026-12-01T00:00:00Z.']],
         ];
         yield 'a window closed without notice' => [
             $open,
             $with('2026-05-04T17:00:00Z', '2026-11-19T23:00:00Z'),
-            [['window-closed', '8.7 (8G210) for FN7-2 is not signed any more, since 19 Nov 2026, 23:00 UTC.']],
+            [['window-closed', '8.7 (8G210) for FN7-2 is not signed any more, since 2026-11-19T23:00:00Z.']],
         ];
         yield 'an end announced' => [
             $open,
             $with('2026-05-04T17:00:00Z', '2026-12-14T18:00:00Z'),
-            [['end-announced', '8.7 (8G210) for FN7-2 will stop being signed 14 Dec 2026, 18:00 UTC.']],
+            [['end-announced', '8.7 (8G210) for FN7-2 will stop being signed 2026-12-14T18:00:00Z.']],
         ];
         yield 'an end moved' => [
             $with('2026-05-04T17:00:00Z', '2026-12-14T18:00:00Z'),
@@ -71,7 +71,7 @@ final class ChangesTest extends TestCase
             [
                 [
                     'end-moved',
-                    '8.7 (8G210) for FN7-2 will stop being signed 1 Dec 2026, 18:00 UTC, not 14 Dec 2026, 18:00 UTC.',
+                    '8.7 (8G210) for FN7-2 will stop being signed 2026-12-01T18:00:00Z, not 2026-12-14T18:00:00Z.',
                 ],
             ],
         ];
@@ -83,7 +83,7 @@ final class ChangesTest extends TestCase
         yield 'a window withdrawn' => [
             $open,
             $with(),
-            [['window-withdrawn', '8.7 (8G210) for FN7-2 has lost the window that began 4 May 2026, 17:00 UTC.']],
+            [['window-withdrawn', '8.7 (8G210) for FN7-2 has lost the window that began 2026-05-04T17:00:00Z.']],
         ];
         yield 'other rules' => [
             $open,

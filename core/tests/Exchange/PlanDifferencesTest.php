@@ -51,7 +51,7 @@ final class PlanDifferencesTest extends TestCase
             [self::build(['2026-05-04T17:00:00Z', '2026-12-01T18:00:00Z'])],
             [],
             [],
-            ['The window of 8.7 (8G210) ends 1 Dec 2026, 18:00 UTC now, which was not known.'],
+            ['The window of 8.7 (8G210) ends 2026-12-01T18:00:00Z now, which was not known.'],
         ];
         yield 'a newer build of the goal' => [
             [$same, Sample::build('8.8.0', '8H10', [self::OPEN])],

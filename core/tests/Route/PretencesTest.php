@@ -104,9 +104,9 @@ final class PretencesTest extends TestCase
                 'Photos: synced continuously',
                 'Health: not synced',
                 'The new backup is taken encrypted',
-                'A backup (plain) made on 8.6, 1 Nov 2026, 10:30 UTC, is on the shelf',
+                'A backup (plain) made on 8.6, 2026-11-01T10:30:00Z, is on the shelf',
                 'The line carries 2 MB/s',
-                'The work begins 21 Nov 2026, 08:00 UTC',
+                'The work begins 2026-11-21T08:00:00Z',
             ],
             $all->words(),
         );

@@ -1,6 +1,11 @@
 import createClient from 'openapi-fetch';
 import { confirmation } from '../shell/confirmation.svelte';
+import { faults } from '../shell/faults';
+import { focusNext } from '../shell/focus';
+import { told } from '../parts/times.svelte';
+import { connection } from '../shell/connection.svelte';
 import { hands } from '../shell/hands';
+import { notices } from '../shell/notices.svelte';
 import type { paths } from './schema';
 import type { Problem } from './types';
 
@@ -11,6 +16,8 @@ export class ApiProblem extends Error {
         readonly status: number,
         detail: string,
         readonly problem: Problem | null,
+        /** Its words stand at the field that it is about. */
+        readonly atField = false,
     ) {
         super(detail);
     }
@@ -24,13 +31,15 @@ export class ApiProblem extends Error {
         );
     }
 
-    static of(status: number, problem: Problem | undefined): ApiProblem {
-        const first = problem?.errors?.[0]?.message;
+    static of(status: number, problem: Problem | undefined, form: HTMLFormElement | null = null): ApiProblem {
+        const said = told(problem);
+        const first = said?.errors?.[0]?.message;
         return new ApiProblem(
             problem?.code ?? 'http-error',
             status,
-            first ?? problem?.detail ?? 'The server refused without a reason.',
-            problem ?? null,
+            first ?? said?.detail ?? 'The server refused without a reason.',
+            said ?? null,
+            said !== undefined && form !== null && form.isConnected && faults.show(form, said),
         );
     }
 }
@@ -40,30 +49,55 @@ function cookie(name: string): string {
     return found === undefined ? '' : decodeURIComponent(found.slice(name.length + 1));
 }
 
+/** Whether the server answers at all, and what it says that an act did. */
+function heard(response: Response, acted: boolean): void {
+    if (response.status === 502 || response.status === 503) connection.silent();
+    else connection.answered(response.headers.get('X-Started'));
+    if (acted) focusNext();
+    const done = response.headers.get('X-Done');
+    if (acted && response.ok && done !== null && !response.url.endsWith('/session'))
+        notices.done(`${decodeURIComponent(done)}.`);
+}
+
 export const client = createClient<paths>({ baseUrl: '/api/v1', headers: { Accept: 'application/json' } });
 
 /** Requests that may be sent once more, when the password that they want was given. */
 const sent = new Map<string, Request>();
+/** The forms from which requests went out, by their answers. */
+const forms = new WeakMap<Response, HTMLFormElement>();
+const formOf = new Map<string, HTMLFormElement>();
 
 client.use({
     onRequest({ request, id }) {
         request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
         if (hands.areStill) request.headers.set('X-By-Itself', '1');
-        if (request.method !== 'GET') sent.set(id, request.clone());
+        const form = faults.form();
+        if (request.method !== 'GET') {
+            sent.set(id, request.clone());
+            if (form !== null) formOf.set(id, form);
+        }
         return request;
     },
     async onResponse({ response, id }) {
         const again = sent.get(id);
         sent.delete(id);
+        heard(response, again !== undefined);
+        const form = formOf.get(id);
+        formOf.delete(id);
+        if (form !== undefined) forms.set(response, form);
         if (response.status !== 403 || again === undefined) return response;
         const problem = (await response
             .clone()
             .json()
             .catch(() => null)) as Problem | null;
-        return problem?.code === 'password-wanted' && (await confirmation.ask()) ? fetch(again) : response;
+        if (problem?.code !== 'password-wanted' || !(await confirmation.ask())) return response;
+        const repeated = await fetch(again);
+        heard(repeated, true);
+        return repeated;
     },
     onError({ id }) {
         sent.delete(id);
+        formOf.delete(id);
     },
 });
 
@@ -75,12 +109,13 @@ export async function take<T>(call: Promise<Answer<T>>): Promise<T> {
     try {
         answer = await call;
     } catch {
+        connection.silent();
         throw ApiProblem.silent();
     }
     if (!answer.response.ok) {
-        throw ApiProblem.of(answer.response.status, answer.error);
+        throw ApiProblem.of(answer.response.status, answer.error, forms.get(answer.response) ?? null);
     }
-    return answer.data as T;
+    return told(answer.data as T);
 }
 
 /** A call whose body goes as it is, for instance a file. */
@@ -90,8 +125,10 @@ export async function raw(method: string, path: string, body: BodyInit, type: st
         body,
         headers: { Accept: 'application/json', 'Content-Type': type, 'X-XSRF-TOKEN': cookie('XSRF-TOKEN') },
     }).catch(() => {
+        connection.silent();
         throw ApiProblem.silent();
     });
+    heard(answer, true);
     if (!answer.ok)
         throw ApiProblem.of(answer.status, (await answer.json().catch(() => undefined)) as Problem | undefined);
     return answer;

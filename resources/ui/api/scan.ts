@@ -4,5 +4,5 @@ import { client, take } from './client';
 export async function placeOf(code: string): Promise<string | null> {
     const found = await take(client.GET('/scan', { params: { query: { code } } }));
     if (found.job !== null) return `/jobs/${found.job}`;
-    return found.bag === null ? null : `/shelf?bag=${encodeURIComponent(found.bag)}`;
+    return found.bag === null ? null : `/shelf/${encodeURIComponent(found.bag)}`;
 }

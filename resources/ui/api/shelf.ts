@@ -1,5 +1,5 @@
 import { client, raw, take } from './client';
-import type { Keeping, PersonEntry } from './types';
+import type { Keeping, PersonEntry, Shop } from './types';
 
 const of = (bag: string) => ({ params: { path: { bag } } });
 type PersonFields = { name: string; email: string; role: PersonEntry['role']; password?: string | null };
@@ -7,6 +7,8 @@ type PersonFields = { name: string; email: string; role: PersonEntry['role']; pa
 /** The bags on the shelf, how they are kept, and the people. */
 export const shelf = {
     show: () => take(client.GET('/shelf')),
+    bag: (bag: string) => take(client.GET('/shelf/{bag}', of(bag))),
+    tide: (bag: string) => take(client.GET('/shelf/{bag}/tide', of(bag))),
     items: (bag: string, kind: string) =>
         take(client.GET('/shelf/{bag}/items', { params: { path: { bag }, query: { kind } } })),
     compare: (bag: string, other: string) =>
@@ -45,6 +47,9 @@ export const shelf = {
     addPerson: (fields: PersonFields) => take(client.POST('/people', { body: fields })),
     changePerson: (person: number, fields: PersonFields) =>
         take(client.PUT('/people/{person}', { params: { path: { person } }, body: fields })),
+    restorePerson: (person: number) => take(client.POST('/people/{person}/restore', { params: { path: { person } } })),
+    shop: () => take(client.GET('/shop')),
+    keepShop: (shop: Shop) => take(client.PUT('/shop', { body: shop })),
     removePerson: (person: number) => take(client.DELETE('/people/{person}', { params: { path: { person } } })),
     sessions: () => take(client.GET('/sessions')),
     endSession: (session: string) => take(client.DELETE('/sessions/{session}', { params: { path: { session } } })),

@@ -60,3 +60,6 @@ export type HandOver = Schemas['HandOver'];
 export type AftercarePoint = Schemas['AftercarePoint'];
 export type Sheet = Schemas['Sheet'];
 export type Act = Schemas['Act'];
+export type Tide = Schemas['BagTide'];
+export type Shop = Schemas['Shop'];
+export type Preferences = Schemas['Preferences'];

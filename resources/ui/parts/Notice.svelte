@@ -10,6 +10,6 @@
     };
 </script>
 
-<div class="rounded-md px-4 py-3 {tones[tone]}" role={tone === 'quiet' ? undefined : 'status'}>
+<div class="rounded-md px-4 py-3 {tones[tone]}" data-tone={tone} role={tone === 'quiet' ? undefined : 'status'}>
     {@render children()}
 </div>

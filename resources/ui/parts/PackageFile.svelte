@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../shell/notices.svelte';
     import { install } from '../api/install';
     import { version } from './format';
 
@@ -8,12 +8,12 @@
     const bring = createMutation(() => ({
         mutationFn: install.bringPackage,
         onSuccess: (p) => {
-            toast.success(
+            notices.success(
                 `This is the package of ${version(p.version)} (${p.build}). It is kept for every job that needs it.`,
             );
             void queries.invalidateQueries({ queryKey: ['packages'] });
         },
-        onError: (e: Error) => void toast.error(e.message, { duration: 12_000 }),
+        onError: (e: Error) => void notices.error(e.message, { duration: 12_000 }),
     }));
     function choose(event: Event & { currentTarget: HTMLInputElement }) {
         const file = event.currentTarget.files?.[0];

@@ -1,5 +1,6 @@
 import type { Job } from '../api/types';
 import { KIND } from '../api/words';
+import { times } from './times.svelte';
 
 /** Amounts as people read them. */
 
@@ -25,25 +26,19 @@ export function minutes(n: number): string {
 /** "1 item", "3 items". */
 export const counted = (n: number, noun: string) => `${n} ${noun}${n === 1 ? '' : 's'}`;
 
-const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
-const clockFormat = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
-
-const tickFormats: [number, Intl.DateTimeFormat][] = [
-    [4, new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })],
-    [120, new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })],
-    [Infinity, new Intl.DateTimeFormat('en-GB', { month: 'short', year: '2-digit' })],
-];
-
 /** A mark on a time axis, as fine as the span that is shown (in milliseconds) needs it. */
-export const tickWords = (at: Date, span: number) =>
-    tickFormats.find(([days]) => span < days * 86_400_000)?.[1].format(at) ?? '';
+export function tickWords(at: Date, span: number): string {
+    const days = span / 86_400_000;
+    if (days < 4) return `${times.dayOfYear(at)}, ${times.clock(at)}`;
+    return days < 120 ? times.dayOfYear(at) : times.month(at);
+}
 
-export const day = (time: string | Date) => dayFormat.format(new Date(time));
-export const clock = (time: string | Date) => clockFormat.format(new Date(time));
+export const day = (time: string | Date) => times.day(time);
+export const clock = (time: string | Date) => times.clock(time);
 export const dayAndClock = (time: string | Date) => `${day(time)}, ${clock(time)}`;
 
-/** A local date and time of a form, as RFC 3339 in UTC. */
-export const instant = (local: string) => new Date(local).toISOString().replace(/\.\d+Z$/, 'Z');
+/** A date and time of a form, in the shop's zone, as RFC 3339 in UTC. */
+export const instant = (local: string) => times.instant(local);
 
 /** A version as people write it, as the core does: 8.7.0 is 8.7, 9.3.0-rc.2 is 9.3 candidate 2. */
 export const version = (v: string) =>

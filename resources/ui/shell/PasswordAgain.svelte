@@ -30,7 +30,7 @@
 <Dialog.Root bind:open={() => confirmation.isAsked, (open) => open || leave(false)}>
     <Dialog.Portal>
         <Dialog.Overlay class="fixed inset-0 z-40 bg-black/50" />
-        <Dialog.Content class="panel fixed top-24 left-1/2 z-50 w-[28rem] -translate-x-1/2">
+        <Dialog.Content class="panel dialog z-50 w-[28rem]">
             <Dialog.Title class="text-lg font-semibold">Your password, once more</Dialog.Title>
             <Dialog.Description class="mt-1 text-sm"
                 >This concerns people, keys, or what cannot be had back. It holds for five minutes.</Dialog.Description

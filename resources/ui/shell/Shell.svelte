@@ -1,6 +1,11 @@
 <script lang="ts">
     import { Keyboard, LogOut, Moon, Search, Sun } from '@lucide/svelte';
+    import { useQueryClient } from '@tanstack/svelte-query';
+    import { onMount } from 'svelte';
     import Router, { link, push, router } from 'svelte-spa-router';
+    import { api } from '../api/jobs';
+    import { clock } from '../parts/format';
+    import { times } from '../parts/times.svelte';
     import AlmanacView from '../views/almanac/AlmanacView.svelte';
     import BenchView from '../views/bench/BenchView.svelte';
     import IntakeView from '../views/intake/IntakeView.svelte';
@@ -11,14 +16,23 @@
     import LineView from '../views/job/LineView.svelte';
     import RigView from '../views/rig/RigView.svelte';
     import BagLabel from '../views/shelf/BagLabel.svelte';
+    import BagView from '../views/shelf/BagView.svelte';
+    import CompareView from '../views/shelf/CompareView.svelte';
     import ShelfView from '../views/shelf/ShelfView.svelte';
     import SettingsView from '../views/settings/SettingsView.svelte';
+    import ConnectionBar from './ConnectionBar.svelte';
+    import { focusNext } from './focus';
+    import Guide from './Guide.svelte';
     import HandWatch from './HandWatch.svelte';
+    import { isShortcut } from './keys';
     import Logo from './Logo.svelte';
+    import NoticeList from './NoticeList.svelte';
+    import { notices } from './notices.svelte';
     import NotFound from './NotFound.svelte';
     import Palette from './Palette.svelte';
     import PasswordAgain from './PasswordAgain.svelte';
     import { session } from './session.svelte';
+    import SessionEnded from './SessionEnded.svelte';
     import Shortcuts from './Shortcuts.svelte';
     import { theme } from './theme.svelte';
 
@@ -36,7 +50,10 @@
         '/almanac': AlmanacView,
         '/almanac/:model': AlmanacView,
         '/shelf': ShelfView,
+        '/shelf/compare': CompareView,
+        '/shelf/compare/:one/:other': CompareView,
         '/shelf/:bag/label': BagLabel,
+        '/shelf/:bag': BagView,
         '/rig': RigView,
         '/journal': JournalView,
         '/settings': SettingsView,
@@ -53,18 +70,48 @@
             : router.location.startsWith(path);
     let palette = $state(false);
     let shortcuts = $state(false);
+    const queries = useQueryClient();
+    let minute = $state(new Date());
+    onMount(() => {
+        const timer = setInterval(() => (minute = new Date()), 10_000);
+        return () => clearInterval(timer);
+    });
+    $effect(() => {
+        document.documentElement.dataset.density = session.person?.preferences.density ?? 'roomy';
+    });
+    // on another page the focus that went with the old one is at the beginning of the new
+    let was = router.location;
+    $effect(() => {
+        if (router.location === was) return;
+        was = router.location;
+        window.scrollTo({ top: 0 });
+        focusNext();
+    });
+
+    /** The next job that needs a hand, past the one that is looked at. */
+    async function nextHand() {
+        const bench = await queries.fetchQuery({ queryKey: ['bench'], queryFn: api.bench, staleTime: 0 });
+        const wanted = bench.open.filter((j) => j.needsHand).map((j) => j.id);
+        const at = Number(/^\/jobs\/(\d+)/.exec(router.location)?.[1] ?? 0);
+        const next = wanted[wanted.indexOf(at) + 1] ?? wanted[0];
+        if (next === undefined) notices.success('Nothing needs a hand now.');
+        else if (next === at && router.location === `/jobs/${at}`) notices.success('Only this job needs a hand now.');
+        else void push(`/jobs/${next}`);
+    }
 
     function onkeydown(event: KeyboardEvent) {
-        const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select') !== null;
         if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
             event.preventDefault();
             palette = true;
-        } else if (!typing && event.key === '?') {
-            shortcuts = true;
-        } else if (!typing && !event.ctrlKey && !event.altKey && !event.metaKey) {
-            const place = event.key === 't' ? '/take-in' : PLACES.find((p) => p.key === event.key)?.path;
-            if (place !== undefined) void push(place);
+            return;
         }
+        if (!isShortcut(event)) return;
+        const place = event.key === 't' ? '/take-in' : PLACES.find((p) => p.key === event.key)?.path;
+        if (event.key === '?') shortcuts = true;
+        else if (event.key === 'n') void nextHand();
+        else if (place !== undefined) void push(place);
+        else return;
+        event.preventDefault();
     }
 </script>
 
@@ -79,50 +126,61 @@
 >
 <header
     class={[
-        'flex min-h-14 flex-wrap items-center gap-x-3 border-b border-edge bg-panel px-4 py-1',
-        'xl:gap-6 xl:px-6 print:hidden',
+        'flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-b border-edge bg-panel px-4 py-1',
+        'xl:gap-x-5 xl:px-6 print:hidden',
     ]}
 >
-    <a href="/" use:link class="flex items-center gap-2 font-semibold whitespace-nowrap"
+    <a href="/" use:link class="flex min-h-11 items-center gap-2 font-semibold whitespace-nowrap"
         ><Logo /><span class="hidden lg:inline">Jade Step</span><span class="sr-only lg:hidden">Jade Step</span></a
     >
-    <nav aria-label="Places" class="flex gap-1">
+    <nav aria-label="Places" class="flex flex-wrap gap-1">
         {#each PLACES as p (p.path)}<a
                 href={p.path}
                 use:link
                 aria-current={here(p.path) ? 'page' : undefined}
-                class="rounded-md px-2 py-2 hover:bg-sunken xl:px-3 {here(p.path)
+                class="flex min-h-11 items-center rounded-md px-2 hover:bg-sunken xl:px-3 {here(p.path)
                     ? 'font-semibold underline decoration-jade decoration-2 underline-offset-8'
                     : ''}">{p.name}</a
             >{/each}
     </nav>
-    <div class="ml-auto flex items-center gap-2">
+    <div class="ml-auto flex flex-wrap items-center gap-2">
+        <span class="text-sm whitespace-nowrap text-quiet" title="All times here are {times.zone}" data-shop-clock
+            >{clock(minute)} <span class="text-xs">{times.zoneName}</span></span
+        >
         <button class="act-quiet" onclick={() => (palette = true)}
-            ><Search size={16} aria-hidden="true" /><span class="hidden whitespace-nowrap lg:inline">Go to…</span><span
-                class="sr-only lg:hidden">Go to…</span
-            >
+            ><Search size="1.05em" aria-hidden="true" /><span class="hidden whitespace-nowrap lg:inline">Find…</span
+            ><span class="sr-only lg:hidden">Find…</span>
             <span class="key hidden whitespace-nowrap xl:inline">Ctrl K</span></button
         >
+        <NoticeList />
         <button class="act-quiet" onclick={() => (shortcuts = true)} aria-label="Keyboard shortcuts"
-            ><Keyboard size={18} /></button
+            ><Keyboard size="1.15em" /></button
         >
         <button
             class="act-quiet"
             onclick={() => theme.toggle()}
             aria-label={theme.dark ? 'Light colours' : 'Dark colours'}
-            >{#if theme.dark}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
+            >{#if theme.dark}<Sun size="1.15em" />{:else}<Moon size="1.15em" />{/if}</button
         >
-        <span class="ml-1 hidden text-sm whitespace-nowrap md:inline"
+        <a
+            href="/settings?at=preferences"
+            use:link
+            class="ml-1 hidden min-h-11 items-center text-sm whitespace-nowrap md:flex"
             ><span class="font-semibold">{session.person?.name}</span>
-            <span class="hidden text-quiet xl:inline">{session.person?.role}</span></span
+            <span class="ml-1 hidden text-quiet xl:inline">{session.person?.role}</span></a
         >
-        <button class="act-quiet" onclick={() => session.signOut()} aria-label="Sign out"><LogOut size={18} /></button>
+        <button class="act-quiet" onclick={() => session.signOut()} aria-label="Sign out"
+            ><LogOut size="1.15em" /></button
+        >
     </div>
 </header>
-<main id="main" tabindex="-1" class="mx-auto max-w-[1800px] px-6 py-4 outline-none print:max-w-none print:p-0">
+<ConnectionBar />
+<main id="main" tabindex="-1" class="mx-auto max-w-[1880px] px-4 py-4 outline-none xl:px-6 print:max-w-none print:p-0">
+    <Guide />
     <Router {routes} />
 </main>
 <HandWatch />
 <PasswordAgain />
+<SessionEnded />
 <Palette bind:open={palette} />
 <Shortcuts bind:open={shortcuts} />

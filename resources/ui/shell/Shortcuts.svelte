@@ -3,7 +3,7 @@
 
     let { open = $bindable(false) }: { open: boolean } = $props();
     const keys: [string, string][] = [
-        ['Ctrl K', 'Go to a job or a place'],
+        ['Ctrl K', 'Find anything, or do something'],
         ['b', 'Bench'],
         ['a', 'Almanac'],
         ['h', 'Shelf'],
@@ -12,7 +12,7 @@
         ['s', 'Settings'],
         ['t', 'Take in a device that is not plugged in'],
         ['1 … 6', 'Look at a stage of the job'],
-        ['n', 'Go to what needs a hand now'],
+        ['n', 'From anywhere: to the next job that needs a hand'],
         ['← → ↑ ↓ + − 0', 'In a window chart: move in time, between lanes, zoom'],
         ['?', 'This list'],
     ];
@@ -21,12 +21,19 @@
 <Dialog.Root bind:open>
     <Dialog.Portal>
         <Dialog.Overlay class="fixed inset-0 z-20 bg-black/50" />
-        <Dialog.Content class="panel fixed top-24 left-1/2 z-30 w-96 -translate-x-1/2">
+        <Dialog.Content class="panel dialog z-30 w-96 p-2">
             <Dialog.Title class="mb-3 text-lg font-semibold">Keyboard shortcuts</Dialog.Title>
             <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
                 {#each keys as [key, what] (key)}<dt><span class="key">{key}</span></dt>
                     <dd>{what}</dd>{/each}
             </dl>
+            <p class="mt-3 text-sm text-quiet">
+                Shortcuts of one letter do nothing on a button, a link or a field. In <a
+                    class="underline underline-offset-4"
+                    href="#/settings?at=preferences"
+                    onclick={() => (open = false)}>your preferences</a
+                > they can be switched off.
+            </p>
             <Dialog.Close class="act-quiet mt-4">Close</Dialog.Close>
         </Dialog.Content>
     </Dialog.Portal>

@@ -1,28 +1,28 @@
-const KEY = 'jade-step-calls';
+import { session } from './session.svelte';
 
-/** Whether this computer calls by sound and in the page's title when a hand is needed. Chosen on each computer. */
+/** Calls by sound and in the page's title when a hand is needed, where the person wants it. */
 class Calls {
-    #on = $state(localStorage.getItem(KEY) === 'on');
     #hands = $state(0);
     #audio: AudioContext | null = null;
 
     get on() {
-        return this.#on;
+        return session.person?.preferences.sound ?? false;
     }
 
     get hands() {
         return this.#hands;
     }
 
-    toggle(): void {
-        this.#on = !this.#on;
-        localStorage.setItem(KEY, this.#on ? 'on' : 'off');
-        if (this.#on) this.#sound();
+    async toggle(): Promise<void> {
+        const chosen = session.person?.preferences;
+        if (chosen === undefined) return;
+        if (!this.on) this.#sound(); // at the press itself, so that the browser lets it be heard
+        await session.prefer({ ...chosen, sound: !this.on });
     }
 
     /** Told how many jobs need a hand now; calls where there are more than before. */
     heard(hands: number): void {
-        if (this.#on && hands > this.#hands) this.#sound();
+        if (this.on && hands > this.#hands) this.#sound();
         this.#hands = hands;
     }
 

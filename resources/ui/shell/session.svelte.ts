@@ -1,5 +1,6 @@
 import { ApiProblem, client, take } from '../api/client';
-import type { Person } from '../api/types';
+import type { Person, Preferences } from '../api/types';
+import { times } from '../parts/times.svelte';
 
 /** Who is signed in. `unknown` until the server has said. */
 class Session {
@@ -7,6 +8,7 @@ class Session {
     #person = $state<Person | null>(null);
     #error = $state<string | null>(null);
     #codeWanted = $state(false);
+    #ended = $state(false);
 
     get state() {
         return this.#state;
@@ -47,14 +49,40 @@ class Session {
 
     async signOut(): Promise<void> {
         await take(client.DELETE('/session')).catch(() => null);
-        this.lost();
+        this.#out();
+    }
+
+    /** The session is over while a page is open: it stays as it is behind the question who goes on. */
+    get hasEnded() {
+        return this.#ended;
     }
 
     /** The server says that nobody is signed in. */
     lost(): void {
+        if (this.#state === 'in') this.#ended = true;
+        else this.#out();
+    }
+
+    /** Leaves the page that stayed open, with what was typed there. */
+    giveUp(): void {
+        this.#out();
+    }
+
+    beginAgain(): void {
+        this.#codeWanted = false;
+        this.#error = null;
+    }
+
+    /** What the person chose for themselves counts at once. */
+    async prefer(preferences: Preferences): Promise<void> {
+        this.#person = await take(client.PUT('/session/preferences', { body: preferences }));
+    }
+
+    #out(): void {
         this.#person = null;
         this.#state = 'out';
         this.#codeWanted = false;
+        this.#ended = false;
     }
 
     async #enter(ask: () => Promise<Person | { secondFactor: true | boolean }>, tell: boolean): Promise<void> {
@@ -62,15 +90,21 @@ class Session {
         try {
             const told = await ask();
             if ('name' in told) {
+                const another = this.#ended && told.email !== this.#person?.email;
                 this.#person = told;
+                times.keep(told.shop);
                 this.#state = 'in';
                 this.#codeWanted = false;
+                this.#ended = false;
+                if (another) window.location.reload(); // nothing that somebody else has typed is theirs
             } else {
                 this.#codeWanted = true;
             }
         } catch (e) {
             const again = this.#codeWanted && e instanceof ApiProblem && e.code === 'wrong-code';
-            this.lost();
+            if (!this.#ended && tell) this.#out();
+            else if (!tell && e instanceof ApiProblem && e.status === 401) this.lost();
+            else if (!tell && this.#state === 'unknown') this.#out();
             this.#codeWanted = again;
             this.#error = tell || !(e instanceof ApiProblem && e.status === 401) ? (e as Error).message : null;
         }

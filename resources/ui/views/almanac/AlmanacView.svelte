@@ -3,7 +3,7 @@
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
     import { Tabs, ToggleGroup } from 'bits-ui';
     import { push } from 'svelte-spa-router';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { almanac, calendarAddress } from '../../api/almanac';
     import Notice from '../../parts/Notice.svelte';
     import WindowChart from '../../parts/WindowChart.svelte';
@@ -34,9 +34,9 @@
             const failed = results.filter((r) => r.problem !== null);
             const changes = results.reduce((n, r) => n + r.changes, 0);
             if (failed.length > 0)
-                toast.error(`${failed.map((r) => r.vendor).join(', ')}: ${failed[0]?.problem?.detail}`);
+                notices.error(`${failed.map((r) => r.vendor).join(', ')}: ${failed[0]?.problem?.detail}`);
             else
-                toast.success(
+                notices.success(
                     changes === 0
                         ? 'Every vendor has answered; nothing has changed.'
                         : changes === 1
@@ -45,12 +45,12 @@
                 );
             void again();
         },
-        onError: (e) => toast.error(e.message),
+        onError: (e) => notices.error(e.message),
     }));
     const withdraw = createMutation(() => ({
         mutationFn: almanac.withdraw,
         onSuccess: again,
-        onError: (e) => toast.error(e.message),
+        onError: (e) => notices.error(e.message),
     }));
     let shownChannels = $state([...CHANNELS]);
     let build = $state<string | null>(null);

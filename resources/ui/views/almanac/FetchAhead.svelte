@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { install } from '../../api/install';
     import { bytes, minutes } from '../../parts/format';
     import { session } from '../../shell/session.svelte';
@@ -12,7 +12,7 @@
     const fetch = createMutation(() => ({
         mutationFn: () => install.fetchPackage(sha256),
         onSettled: () => queries.invalidateQueries({ queryKey: ['packages'] }),
-        onError: (e: Error) => void toast.error(e.message),
+        onError: (e: Error) => void notices.error(e.message),
     }));
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { Dialog } from 'bits-ui';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { almanac } from '../../api/almanac';
     import type { HeldVendor } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
@@ -20,7 +20,7 @@
     const take = createMutation(() => ({
         mutationFn: () => almanac.take(body()),
         onSuccess: ({ changes }) => {
-            toast.success(
+            notices.success(
                 changes === 1 ? 'Taken in; one thing has changed.' : `Taken in; ${changes} things have changed.`,
             );
             open = false;
@@ -55,9 +55,7 @@
 >
     <Dialog.Portal>
         <Dialog.Overlay class="fixed inset-0 z-20 bg-black/50" />
-        <Dialog.Content
-            class="panel fixed top-16 left-1/2 z-30 max-h-[85vh] w-[44rem] max-w-[95vw] -translate-x-1/2 overflow-auto"
-        >
+        <Dialog.Content class="panel dialog z-30 w-[44rem]">
             <Dialog.Title class="text-lg font-semibold">Take in from a file</Dialog.Title>
             <Dialog.Description class="mb-3 text-sm text-quiet">
                 A catalogue as JSON, a signed catalogue, or builds as CSV with the columns of the download. What is not

@@ -2,7 +2,7 @@
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { Dialog } from 'bits-ui';
     import { push } from 'svelte-spa-router';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { api } from '../../api/jobs';
     import type { Port } from '../../api/types';
     import { counted } from '../../parts/format';
@@ -41,7 +41,7 @@
             if (failed.length > 0) return;
             first = null;
             if (opened.length === 1) void push(`/jobs/${opened[0]}`);
-            else toast.success(`${counted(opened.length, 'backup')} begun.`);
+            else notices.success(`${counted(opened.length, 'backup')} begun.`);
         },
     }));
 </script>
@@ -54,7 +54,7 @@
 >
     <Dialog.Portal>
         <Dialog.Overlay class="fixed inset-0 z-20 bg-black/50" />
-        <Dialog.Content class="panel fixed top-16 left-1/2 z-30 max-h-[85vh] w-[46rem] -translate-x-1/2 overflow-auto">
+        <Dialog.Content class="panel dialog z-30 w-[46rem]">
             <Dialog.Title class="text-lg font-semibold">Back up only</Dialog.Title>
             <Dialog.Description class="mt-1 text-sm"
                 >All of it is copied, read back and sealed. Nothing changes on the device.</Dialog.Description

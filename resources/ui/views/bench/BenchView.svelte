@@ -2,7 +2,7 @@
     import { Bell, BellOff } from '@lucide/svelte';
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
     import { link, push } from 'svelte-spa-router';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { api } from '../../api/jobs';
     import Notice from '../../parts/Notice.svelte';
     import { calls } from '../../shell/calls.svelte';
@@ -21,7 +21,7 @@
             queries.setQueryData(['job', job.id], job);
             void push(`/jobs/${job.id}`);
         },
-        onError: (e) => toast.error(e.message),
+        onError: (e) => notices.error(e.message),
     }));
     const jobs = $derived(bench.data?.open ?? []);
     const benches = $derived(bench.data?.benches ?? []);
@@ -53,7 +53,7 @@
                     >{bench.data.hands === 1 ? 'One job needs' : `${bench.data.hands} jobs need`} a hand now</span
                 >{:else if jobs.length > 0}Nothing needs a hand now{:else}No job is in progress{/if}{/if}
     </p>
-    <button class="act-quiet ml-auto" aria-pressed={calls.on} onclick={() => calls.toggle()}
+    <button class="act-quiet ml-auto" aria-pressed={calls.on} onclick={() => void calls.toggle()}
         >{#if calls.on}<Bell size={18} aria-hidden="true" />Calls when a hand is needed{:else}<BellOff
                 size={18}
                 aria-hidden="true"

@@ -2,7 +2,7 @@
     import { FolderDown, FolderUp, Wifi } from '@lucide/svelte';
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { link } from 'svelte-spa-router';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { shelf } from '../../api/shelf';
     import type { Port } from '../../api/types';
     import { version } from '../../parts/format';
@@ -29,7 +29,7 @@
         mutationFn: (does: boolean) =>
             does ? shelf.agreeNear(port.serial ?? '') : shelf.withdrawNear(port.serial ?? ''),
         onSuccess: () => void queries.invalidateQueries({ queryKey: ['bench'] }),
-        onError: (e: Error) => void toast.error(e.message),
+        onError: (e: Error) => void notices.error(e.message),
     }));
 </script>
 

@@ -2,7 +2,7 @@
     import { CircleAlert, CircleCheck } from '@lucide/svelte';
     import { createMutation } from '@tanstack/svelte-query';
     import { push } from 'svelte-spa-router';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { intake } from '../../api/intake';
     import type { Batch } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
@@ -13,7 +13,7 @@
     const take = createMutation(() => ({
         mutationFn: () => intake.takeBatch(csv, preview.data?.good ?? 0),
         onSuccess: ({ jobs }) => {
-            toast.success(`${jobs.length} devices taken in.`);
+            notices.success(`${jobs.length} devices taken in.`);
             void push('/');
         },
     }));

@@ -1,7 +1,7 @@
 <script lang="ts">
     import { Check, Circle, Eye, Info } from '@lucide/svelte';
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { handover } from '../../api/handover';
     import type { AftercarePoint, HandOver, Job } from '../../api/types';
     import { AFTERCARE_STATE } from '../../api/words';
@@ -11,7 +11,7 @@
     const queries = useQueryClient();
     const shown = {
         onSuccess: (t: HandOver) => void queries.setQueryData(['hand-over', job.id, proven], t),
-        onError: (e: Error) => void toast.error(e.message),
+        onError: (e: Error) => void notices.error(e.message),
     };
     const look = createMutation(() => ({ mutationFn: () => handover.look(job.id), ...shown }));
     const say = createMutation(() => ({

@@ -20,7 +20,7 @@
         </p>
     </Notice>
     <p class="mt-3">
-        <a class="act-quiet" href="/shelf?bag={encodeURIComponent(bag.id)}" use:link>Find it on the Shelf</a>
+        <a class="act-quiet" href="/shelf/{encodeURIComponent(bag.id)}" use:link>Find it on the Shelf</a>
     </p>
 {:else if job.state === 'open'}
     <Notice>The device can be unplugged and handed over when its backup is sealed. The job then ends by itself.</Notice>

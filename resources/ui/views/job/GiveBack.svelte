@@ -21,7 +21,7 @@
     <Dialog.Trigger class="act-quiet ml-auto">Give back unfinished</Dialog.Trigger>
     <Dialog.Portal>
         <Dialog.Overlay class="fixed inset-0 z-20 bg-black/50" />
-        <Dialog.Content class="panel fixed top-24 left-1/2 z-30 w-[34rem] -translate-x-1/2">
+        <Dialog.Content class="panel dialog z-30 w-[34rem] p-2">
             <Dialog.Title class="text-lg font-semibold">Give the device back unfinished</Dialog.Title>
             <Dialog.Description class="mt-1 text-sm"
                 >{#if job.eraseBegun}

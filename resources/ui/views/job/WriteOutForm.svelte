@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { shelf } from '../../api/shelf';
     import type { Job } from '../../api/types';
     import { kindName } from '../../parts/format';
@@ -16,7 +16,7 @@
         mutationFn: (from: string) => shelf.exportKinds(from, kinds, encrypted ? passphrase : null),
         onSuccess: () => {
             passphrase = '';
-            toast.success('Written out. Keep the file with the job.');
+            notices.success('Written out. Keep the file with the job.');
             void queries.invalidateQueries({ queryKey: ['job', job.id] });
         },
     }));

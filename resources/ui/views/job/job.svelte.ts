@@ -1,5 +1,5 @@
 import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-import { toast } from 'svelte-sonner';
+import { notices } from '../../shell/notices.svelte';
 import { api } from '../../api/jobs';
 import type { Job } from '../../api/types';
 
@@ -23,7 +23,7 @@ export function watchJob(id: () => number) {
 export function jobAct<T = void>(
     call: (arg: T) => Promise<Job>,
     then: (job: Job) => void = () => {},
-    refused: (e: Error) => void = (e) => void toast.error(e.message),
+    refused: (e: Error) => void = (e) => void notices.error(e.message),
 ) {
     const queries = useQueryClient();
     return createMutation(() => ({

@@ -1,7 +1,7 @@
 <script lang="ts">
     import { FlaskConical } from '@lucide/svelte';
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { rig } from '../../api/install';
     import type { PracticeDevice } from '../../api/types';
     import { counted } from '../../parts/format';
@@ -15,7 +15,7 @@
     const speed = createMutation(() => ({
         mutationFn: (to: { bench: number; speed: number }) => rig.speed(to.bench, to.speed),
         onSettled: () => queries.invalidateQueries({ queryKey: ['rig'] }),
-        onError: (e: Error) => void toast.error(e.message),
+        onError: (e: Error) => void notices.error(e.message),
     }));
     const speeds = [1, 5, 20, 60];
     // by port, and those in the drawer last

@@ -1,12 +1,12 @@
 import { createMutation, useQueryClient } from '@tanstack/svelte-query';
-import { toast } from 'svelte-sonner';
+import { notices } from '../../shell/notices.svelte';
 
 /** Does something to the rig and looks at it again; a refusal is told in its own words. */
 export function practiceAct<T = void>(call: (arg: T) => Promise<unknown>) {
     const queries = useQueryClient();
     return createMutation(() => ({
         mutationFn: call,
-        onError: (e: Error) => void toast.error(e.message),
+        onError: (e: Error) => void notices.error(e.message),
         onSettled: () => queries.invalidateQueries({ queryKey: ['rig'] }),
     }));
 }

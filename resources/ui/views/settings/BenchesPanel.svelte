@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { install } from '../../api/install';
     import type { BenchEntry } from '../../api/types';
     import { bytes, minutes } from '../../parts/format';
@@ -36,14 +36,13 @@
             }),
         onSuccess: () => {
             draft = null;
-            toast.success('Saved.');
             again();
         },
     }));
     const remove = createMutation(() => ({
         mutationFn: install.removeBench,
         onSuccess: again,
-        onError: (e: Error) => void toast.error(e.message),
+        onError: (e: Error) => void notices.error(e.message),
     }));
     const figures: [keyof BenchEntry['measured'] & string, string, string][] = [
         ['linkBytesPerSecond', 'link', 'download'],

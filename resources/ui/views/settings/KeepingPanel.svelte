@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { shelf } from '../../api/shelf';
     import type { Keeping } from '../../api/types';
 
@@ -18,10 +18,9 @@
         onSuccess: () => {
             edited = null;
             passphrase = publicKey = '';
-            toast.success('Saved.');
             void queries.invalidateQueries({ queryKey: ['shelf'] });
         },
-        onError: (e) => toast.error(e.message),
+        onError: (e) => notices.error(e.message),
     }));
     const set = (field: keyof Keeping, value: number | boolean) => {
         if (k) edited = { ...k, [field]: value };

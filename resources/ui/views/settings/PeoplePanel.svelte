@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { access } from '../../api/access';
     import { shelf } from '../../api/shelf';
     import type { PersonEntry } from '../../api/types';
@@ -12,7 +12,7 @@
     const people = createQuery(() => ({ queryKey: ['people'], queryFn: shelf.people }));
     const done = {
         onSuccess: () => void queries.invalidateQueries({ queryKey: ['people'] }),
-        onError: (e: Error) => void (toast.error(e.message), queries.invalidateQueries({ queryKey: ['people'] })),
+        onError: (e: Error) => void (notices.error(e.message), queries.invalidateQueries({ queryKey: ['people'] })),
     };
     const change = createMutation(() => ({
         mutationFn: (p: PersonEntry) => shelf.changePerson(p.id, { name: p.name, email: p.email, role: p.role }),

@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { shelf } from '../../api/shelf';
     import { dayAndClock } from '../../parts/format';
 
@@ -9,7 +9,7 @@
     const end = createMutation(() => ({
         mutationFn: shelf.endSession,
         onSuccess: () => void queries.invalidateQueries({ queryKey: ['sessions'] }),
-        onError: (e) => toast.error(e.message),
+        onError: (e) => notices.error(e.message),
     }));
 </script>
 

@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { almanac } from '../../api/almanac';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
@@ -21,7 +21,7 @@
             queries.invalidateQueries({ queryKey: ['vendors'] }),
             queries.invalidateQueries({ queryKey: ['almanac'] }),
         ]);
-    const fail = (e: Error) => toast.error(e.message);
+    const fail = (e: Error) => notices.error(e.message);
     const look = createMutation(() => ({ mutationFn: almanac.lookForKeys, onSuccess: again, onError: fail }));
     const decide = createMutation(() => ({
         mutationFn: (d: { vendor: string; key: number; state: 'accepted' | 'refused'; name: string | null }) =>

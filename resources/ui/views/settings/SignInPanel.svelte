@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { access } from '../../api/access';
     import NewPassword from '../../parts/NewPassword.svelte';
     import SecondFactorSetUp from '../../parts/SecondFactorSetUp.svelte';
@@ -19,7 +19,7 @@
             await access.changePassword(current, password);
             current = password = again = '';
             opened = null;
-            toast.success('Your new password counts. Your other sessions and your tokens have ended.');
+            notices.success('Your new password counts. Your other sessions and your tokens have ended.');
         } catch (e) {
             problem = (e as Error).message;
         }
@@ -28,9 +28,9 @@
     async function remove() {
         try {
             await access.removeSecondFactor();
-            toast.success('Your second factor is gone: the password alone lets you in.');
+            notices.success('Your second factor is gone: the password alone lets you in.');
         } catch (e) {
-            toast.error((e as Error).message);
+            notices.error((e as Error).message);
         }
         await session.look();
     }

@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { install } from '../../api/install';
     import { bytes, minutes, version } from '../../parts/format';
     import PackageFile from '../../parts/PackageFile.svelte';
@@ -24,14 +24,13 @@
             }),
         onSuccess: () => {
             draft = null;
-            toast.success('Saved.');
             again();
         },
     }));
     const remove = createMutation(() => ({
         mutationFn: install.removePackage,
         onSettled: again,
-        onError: (e: Error) => void toast.error(e.message),
+        onError: (e: Error) => void notices.error(e.message),
     }));
     const limit = (n: number | null) => (n === null ? 'as much as the disk has' : `at most ${bytes(n)}`);
     type Held = NonNullable<typeof held.data>['packages'][number];

@@ -1,6 +1,6 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { access } from '../../api/access';
     import type { PersonEntry } from '../../api/types';
     import { dayAndClock } from '../../parts/format';
@@ -20,12 +20,12 @@
             wish = { name: '', role: 'viewer', days: 90 };
             void again();
         },
-        onError: (e) => toast.error(e.message),
+        onError: (e) => notices.error(e.message),
     }));
     const end = createMutation(() => ({
         mutationFn: access.endToken,
         onSuccess: again,
-        onError: (e) => toast.error(e.message),
+        onError: (e) => notices.error(e.message),
     }));
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { untrack } from 'svelte';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { almanac } from '../../api/almanac';
     import type { Vendor } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
@@ -19,7 +19,6 @@
             return vendor === null ? almanac.addVendor(id.trim(), about) : almanac.changeVendor(vendor.id, about);
         },
         onSuccess: () => {
-            toast.success('Saved.');
             void queries.invalidateQueries({ queryKey: ['vendors'] });
             void queries.invalidateQueries({ queryKey: ['almanac'] });
             onsaved();

@@ -1,22 +1,24 @@
 <script lang="ts">
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
-    import { toast } from 'svelte-sonner';
+    import { notices } from '../../shell/notices.svelte';
     import { shelf, zipAddress } from '../../api/shelf';
     import type { Bag } from '../../api/types';
     import { EXPORTED_KINDS } from '../../api/words';
+    import Ask from '../../parts/Ask.svelte';
+    import DayField from '../../parts/DayField.svelte';
     import { instant, kindName } from '../../parts/format';
+    import { times } from '../../parts/times.svelte';
 
     let { bag, restedOn, leads, ondone }: { bag: Bag; restedOn: string | null; leads: boolean; ondone: () => void } =
         $props();
 
     const queries = useQueryClient();
     const again = () => void queries.invalidateQueries({ queryKey: ['shelf'] });
-    const fail = (e: Error) => toast.error(e.message);
+    const fail = (e: Error) => notices.error(e.message);
     const verify = createMutation(() => ({ mutationFn: () => shelf.verify(bag.id), onSuccess: again, onError: fail }));
     const seal = createMutation(() => ({
         mutationFn: () => shelf.seal(bag.id, instant(`${until}T12:00`), null),
         onSuccess: () => {
-            toast.success('Sealed.');
             again();
         },
         onError: fail,
@@ -24,7 +26,7 @@
     const prove = createMutation(() => ({
         mutationFn: () => shelf.prove(bag.id, passphrase),
         onSuccess: () => {
-            toast.success('The passphrase opened this bag whole.');
+            notices.success('The passphrase opened this bag whole.');
             passphrase = '';
             again();
         },
@@ -34,14 +36,12 @@
         mutationFn: () => shelf.exportKinds(bag.id, kinds, passphrase === '' ? null : passphrase),
         onSuccess: () => {
             passphrase = '';
-            toast.success('Written out.');
         },
         onError: fail,
     }));
     const rename = createMutation(() => ({
         mutationFn: () => shelf.name(bag.id, name.trim()),
         onSuccess: () => {
-            toast.success('Renamed.');
             again();
         },
         onError: fail,
@@ -54,7 +54,8 @@
         },
         onError: fail,
     }));
-    let until = $state(new Date(Date.now() + 180 * 86_400_000).toISOString().slice(0, 10));
+    let until = $state(times.isoDay(new Date(Date.now() + 180 * 86_400_000)));
+    let asked = $state(false);
     let name = $derived(bag.label);
     let passphrase = $state('');
     let reason = $state('');
@@ -69,7 +70,7 @@
     }}
 >
     <label class="flex flex-1 flex-col text-sm"
-        >Name<input class="field" maxlength="120" required bind:value={name} /></label
+        >Name<input class="field" name="name" maxlength="120" required bind:value={name} /></label
     >
     <button class="act-quiet" disabled={rename.isPending || name.trim() === '' || name.trim() === bag.label}
         >Rename</button
@@ -92,7 +93,7 @@
             }}
         >
             <label class="flex flex-col text-xs text-quiet"
-                >Keep until<input class="field !min-h-10" type="date" required bind:value={until} /></label
+                >Keep until<DayField name="keepUntil" label="Keep until" required bind:value={until} /></label
             ><button class="act-quiet" disabled={seal.isPending}
                 >{bag.state === 'sealed' ? 'Keep so long' : 'Seal this copy'}</button
             >
@@ -111,6 +112,7 @@
             >Passphrase<input
                 class="field"
                 type="password"
+                name="passphrase"
                 autocomplete="off"
                 required
                 bind:value={passphrase}
@@ -140,11 +142,11 @@
     class="mt-3 flex items-end gap-2 border-t border-edge pt-3"
     onsubmit={(e) => {
         e.preventDefault();
-        remove.mutate();
+        asked = true;
     }}
 >
     <label class="flex flex-1 flex-col text-sm"
-        >Why is it to be deleted?<input class="field" maxlength="500" bind:value={reason} /></label
+        >Why is it to be deleted?<input class="field" name="reason" maxlength="500" bind:value={reason} /></label
     >
     <button
         class="act-quiet text-loss"
@@ -154,5 +156,17 @@
             (bag.state === 'sealed' && (!leads || reason.trim() === ''))}>Delete this bag</button
     >
 </form>
+<Ask
+    bind:open={asked}
+    title="Delete this bag?"
+    yes="Delete it"
+    no="Keep it"
+    loss
+    busy={remove.isPending}
+    onyes={() => remove.mutate()}
+    ><strong>{bag.label}</strong>: what it holds cannot be had back from here.{bag.state === 'sealed'
+        ? ' It is a sealed copy.'
+        : ''}</Ask
+>
 {#if restedOn !== null}<p class="mt-1 text-sm text-amber" data-rested-on>It cannot be deleted now. {restedOn}</p>{/if}
 {#if bag.state === 'sealed' && !leads}<p class="mt-1 text-sm text-quiet">Only a lead deletes a sealed copy.</p>{/if}

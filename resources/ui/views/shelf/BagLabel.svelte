@@ -6,13 +6,14 @@
     import PrintedLabel from '../../parts/PrintedLabel.svelte';
 
     let { params }: { params: { bag: string } } = $props();
-    const held = createQuery(() => ({ queryKey: ['shelf'], queryFn: shelf.show }));
-    const bag = $derived(held.data?.bags.find((b) => b.id === params.bag));
+    const id = $derived(decodeURIComponent(params.bag));
+    const held = createQuery(() => ({ queryKey: ['shelf', id], queryFn: () => shelf.bag(id) }));
+    const bag = $derived(held.data?.bag);
 </script>
 
 <svelte:head><title>Label · Jade Step</title></svelte:head>
 <div class="mb-3 flex items-center gap-3 print:hidden">
-    <a class="act-quiet" href="#/shelf?bag={encodeURIComponent(params.bag)}">Back to the bag</a>
+    <a class="act-quiet" href="#/shelf/{encodeURIComponent(id)}">Back to the bag</a>
     {#if bag}<button class="act" onclick={() => window.print()}>Print</button>{/if}
 </div>
 {#if bag}<PrintedLabel
@@ -24,6 +25,5 @@
             bag.encryption === 'openpgp' ? 'encrypted' : 'plain',
         ]}
     />
-{:else if held.data}<Notice tone="amber">This bag is not on the Shelf any more.</Notice>
 {:else if held.isError}<Notice tone="amber">{held.error.message}</Notice>
 {:else}<p class="text-quiet" role="status">Writing the label…</p>{/if}

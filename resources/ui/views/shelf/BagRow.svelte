@@ -1,67 +1,67 @@
 <script lang="ts">
-    import { Lock, LockOpen, Package, ShieldCheck, TriangleAlert } from '@lucide/svelte';
+    import { Lock, Package, ShieldCheck, TriangleAlert } from '@lucide/svelte';
+    import { link } from 'svelte-spa-router';
     import type { Bag } from '../../api/types';
+    import { BAG_STATE } from '../../api/words';
     import { bytes, dayAndClock, version } from '../../parts/format';
 
-    let {
-        bag,
-        chosen,
-        marked,
-        onchoose,
-        onmark,
-    }: { bag: Bag; chosen: boolean; marked: boolean; onchoose: () => void; onmark: () => void } = $props();
-    const sources = { job: 'a job', schedule: 'the night', import: 'outside' };
+    let { bag, marked, onmark }: { bag: Bag; marked: boolean; onmark: () => void } = $props();
+    const sources = { job: 'by a job', schedule: 'at night', import: 'brought in' };
+    const from = $derived(bag.loweredFrom === null ? sources[bag.source] : 'lowered copy');
+    const closed = $derived(
+        bag.encryption !== 'openpgp'
+            ? 'plain'
+            : bag.closedFor !== null
+              ? 'for a key'
+              : bag.passphraseProvenAt === null
+                ? 'passphrase not proven'
+                : 'encrypted, proven',
+    );
 </script>
 
-<tr class="border-t border-edge align-top {chosen ? 'bg-jade-wash' : ''}" data-bag={bag.id} data-state={bag.state}>
-    <td class="py-2 pl-2"
-        ><input
-            type="checkbox"
-            class="h-4 w-4 accent-[var(--jade)]"
-            aria-label="Compare {bag.label}"
-            checked={marked}
-            onchange={onmark}
-        /></td
+<tr class="border-t border-edge align-top" data-bag={bag.id} data-state={bag.state}>
+    <th scope="row" class="min-w-56 py-1.5 text-left font-normal"
+        ><a
+            class="inline-flex min-h-8 items-center underline decoration-edge underline-offset-4 hover:decoration-jade"
+            href="/shelf/{encodeURIComponent(bag.id)}"
+            use:link>{bag.label}</a
+        ><span class="flex items-center gap-1.5 text-xs text-quiet"
+            >{#if bag.encryption === 'openpgp'}<Lock size="1em" aria-hidden="true" />{/if}{closed}, {from}</span
+        ></th
     >
-    <th scope="row" class="py-1.5 text-left font-normal"
-        ><button class="text-left underline decoration-edge underline-offset-4 hover:decoration-jade" onclick={onchoose}
-            >{bag.label}</button
-        ><span class="code block break-all">{bag.id}</span></th
-    >
-    <td class="font-mono whitespace-nowrap">{bag.serial}</td>
-    <td class="whitespace-nowrap">{dayAndClock(bag.takenAt)}</td>
-    <td
+    <td class="py-2.5 font-mono whitespace-nowrap">{bag.serial}</td>
+    <td class="py-2.5">{dayAndClock(bag.takenAt)}</td>
+    <td class="py-2.5"
         >{version(bag.madeOn)}{#if bag.declaredVersion !== bag.madeOn}<span class="block text-quiet"
                 >declares {version(bag.declaredVersion)}</span
             >{/if}</td
     >
-    <td>
+    <td class="py-2.5">
         <span class="flex items-center gap-1.5 {bag.state === 'damaged' ? 'font-semibold text-loss' : ''}">
             {#if bag.state === 'damaged'}<TriangleAlert
-                    size={16}
+                    size="1.15em"
                     aria-hidden="true"
                 />{:else if bag.state === 'sealed'}<ShieldCheck
-                    size={16}
+                    size="1.15em"
                     class="text-jade"
                     aria-hidden="true"
-                />{:else}<Package size={16} class="text-quiet" aria-hidden="true" />{/if}
-            {bag.state}{#if bag.checkState !== null}<span class="text-quiet"
+                />{:else}<Package size="1.15em" class="text-quiet" aria-hidden="true" />{/if}
+            {BAG_STATE[bag.state]}{#if bag.checkState !== null}<span class="text-quiet"
                     >, being read {bag.checkProgress === null ? '' : `${Math.round(bag.checkProgress * 100)} %`}</span
                 >{/if}
         </span>
         {#if bag.keepUntil !== null}<span class="block text-quiet">until {dayAndClock(bag.keepUntil)}</span>{/if}
     </td>
-    <td
-        >{#if bag.encryption === 'openpgp'}<span class="flex items-center gap-1.5"
-                ><Lock size={16} aria-hidden="true" />{bag.closedFor !== null
-                    ? 'for a key'
-                    : bag.passphraseProvenAt === null
-                      ? 'passphrase not proven'
-                      : 'proven'}</span
-            >{:else}<span class="flex items-center gap-1.5 text-quiet"
-                ><LockOpen size={16} aria-hidden="true" />plain</span
-            >{/if}</td
+    <td class="py-2.5 text-right whitespace-nowrap">{bytes(bag.bytes)}</td>
+    <td class="text-right"
+        ><label class="inline-grid min-h-11 min-w-11 place-items-center"
+            ><input
+                type="checkbox"
+                class="h-5 w-5 accent-[var(--jade)]"
+                aria-label="Compare {bag.label}"
+                checked={marked}
+                onchange={onmark}
+            /></label
+        ></td
     >
-    <td class="text-right whitespace-nowrap">{bytes(bag.bytes)}</td>
-    <td class="pr-2">{bag.loweredFrom === null ? sources[bag.source] : 'lowered copy'}</td>
 </tr>

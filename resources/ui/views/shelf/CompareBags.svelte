@@ -31,7 +31,7 @@
             : `${paths.length + more}: ${paths.slice(0, 4).join(', ')}${paths.length + more > 4 ? ' …' : ''}`;
 </script>
 
-<h2 class="mb-1">What the one has that the other lacks</h2>
+<h2 class="mb-1">What one has that the other lacks</h2>
 {#if closed.length > 0 && given === null}
     <form
         class="flex flex-wrap items-end gap-2"

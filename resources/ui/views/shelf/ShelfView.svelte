@@ -1,35 +1,32 @@
 <script lang="ts">
     import { createQuery } from '@tanstack/svelte-query';
-    import { router } from 'svelte-spa-router';
+    import { replace } from 'svelte-spa-router';
     import { shelf } from '../../api/shelf';
     import type { Bag } from '../../api/types';
     import { bytes, version } from '../../parts/format';
+    import { keepInAddress, queryOf } from '../../parts/query';
     import { scannable } from '../../parts/scan';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
-    import BagActs from './BagActs.svelte';
-    import BagInside from './BagInside.svelte';
     import BagRow from './BagRow.svelte';
-    import CompareBags from './CompareBags.svelte';
     import ImportStrip from './ImportStrip.svelte';
 
     const held = createQuery(() => ({ queryKey: ['shelf'], queryFn: shelf.show, refetchInterval: 3000 }));
     const columns: { name: string; by: (b: Bag) => string | number }[] = [
-        { name: 'Bag', by: (b) => b.label },
+        { name: 'Backup', by: (b) => b.label },
         { name: 'Device', by: (b) => b.serial },
         { name: 'Taken', by: (b) => b.takenAt },
         { name: 'Made on', by: (b) => b.madeOn },
         { name: 'State', by: (b) => b.state },
-        { name: 'Encrypted', by: (b) => b.encryption },
         { name: 'Size', by: (b) => b.bytes ?? 0 },
-        { name: 'From', by: (b) => b.source },
     ];
-    let find = $state('');
-    let sort = $state({ name: 'Taken', down: true });
-    let chosenId = $state<string | null>(null);
+    let find = $state(queryOf('find'));
+    let sort = $state({ name: queryOf('sort') || 'Taken', down: queryOf('up') === '' });
+    $effect(() => keepInAddress({ find, sort: sort.name === 'Taken' ? '' : sort.name, up: sort.down ? '' : '1' }));
     $effect(() => {
-        const named = new URLSearchParams(router.querystring ?? '').get('bag');
-        if (named !== null) chosenId = named;
+        // labels that were printed earlier lead here
+        const named = queryOf('bag');
+        if (named !== '') void replace(`/shelf/${encodeURIComponent(named)}`);
     });
     let marked = $state<string[]>([]);
     const words = (b: Bag) =>
@@ -55,10 +52,6 @@
             .filter((b) => terms.every((t) => words(b).includes(t)))
             .sort((a, b) => (by(a) < by(b) ? -1 : by(a) > by(b) ? 1 : 0) * (sort.down ? -1 : 1));
     });
-    const chosen = $derived(held.data?.bags.find((b) => b.id === chosenId) ?? null);
-    const pair = $derived(
-        marked.map((id) => held.data?.bags.find((b) => b.id === id)).filter((b): b is Bag => b !== undefined),
-    );
     const mark = (id: string) =>
         (marked = marked.includes(id) ? marked.filter((m) => m !== id) : [...marked, id].slice(-2));
 </script>
@@ -86,7 +79,7 @@
 {:else if !held.data}<Notice tone="amber">{held.error?.message}</Notice>
 {:else}
     {#if held.isError}<div class="mb-3"><Notice tone="amber">{held.error.message}</Notice></div>{/if}
-    <div class="grid items-start gap-4 xl:grid-cols-[1fr_24rem]">
+    <div class="grid items-start gap-4 xl:grid-cols-[1fr_22rem]">
         <section class="panel overflow-x-auto p-2" aria-label="Bags">
             {#if held.data.bags.length === 0}<p class="p-3 text-quiet">
                     No bag is on the shelf. A job makes one when its route is taken; or bring one in.
@@ -96,55 +89,44 @@
                 <table class="w-full text-sm [&_td]:px-2 [&_th]:px-2">
                     <thead class="text-left text-quiet"
                         ><tr
-                            ><th class="w-8"><span class="sr-only">Compare</span></th>{#each columns as c (c.name)}<th
+                            >{#each columns as c (c.name)}<th
                                     class="font-normal {c.name === 'Size' ? 'text-right' : ''}"
                                     aria-sort={sort.name === c.name ? (sort.down ? 'descending' : 'ascending') : 'none'}
                                     ><button
-                                        class="[text-align:inherit]"
+                                        class="min-h-11 min-w-11 [text-align:inherit]"
                                         onclick={() =>
                                             (sort = { name: c.name, down: sort.name === c.name ? !sort.down : false })}
                                         >{c.name}{sort.name === c.name ? (sort.down ? ' ↓' : ' ↑') : ''}</button
                                     ></th
-                                >{/each}</tr
+                                >{/each}<th class="text-right font-normal">Compare</th></tr
                         ></thead
                     >
                     <tbody
                         >{#each shown as bag (bag.id)}<BagRow
                                 {bag}
-                                chosen={bag.id === chosenId}
                                 marked={marked.includes(bag.id)}
-                                onchoose={() => (chosenId = bag.id)}
                                 onmark={() => mark(bag.id)}
                             />{/each}</tbody
                     >
                 </table>
             {/if}
-            {#if pair.length === 2 && pair[0] && pair[1]}<div class="border-t border-edge p-2 pt-4">
-                    {#key `${pair[0].id} ${pair[1].id}`}<CompareBags one={pair[0]} other={pair[1]} />{/key}
-                </div>{:else if pair.length === 1}<p class="p-2 text-sm text-quiet">
-                    Mark one more bag to compare the two.
-                </p>{/if}
         </section>
         <div class="flex flex-col gap-4">
-            {#if chosen}
-                <section class="panel py-3 {chosen.state === 'damaged' ? 'border-loss' : ''}" aria-labelledby="chosen">
-                    <h2 id="chosen" class="mb-2">{chosen.label}</h2>
-                    {#if chosen.faults.length > 0}<ul class="mb-2 max-h-40 overflow-auto text-sm text-loss">
-                            {#each chosen.faults as f, i (i)}<li>
-                                    <span class="font-mono break-all">{f.path}</span>: {f.code}
-                                </li>{/each}
-                        </ul>{/if}
-                    {#key chosen.id}<BagInside bag={chosen} />{/key}
-                    {#if session.mayAct}<div class="mt-3">
-                            <BagActs
-                                bag={chosen}
-                                restedOn={held.data?.restedOn[chosen.id] ?? null}
-                                leads={session.leads}
-                                ondone={() => (chosenId = null)}
-                            />
-                        </div>{/if}
-                </section>
-            {/if}
+            <section class="panel py-3" aria-labelledby="compare">
+                <h2 id="compare" class="mb-1">Compare two</h2>
+                <p class="text-sm text-quiet">
+                    What does one backup have that the other lacks? {marked.length === 0
+                        ? 'Mark two in the list.'
+                        : marked.length === 1
+                          ? 'One is marked; mark another.'
+                          : 'Two are marked.'}
+                </p>
+                <a
+                    class="{marked.length === 2 ? 'act' : 'act-quiet'} mt-2"
+                    href="#/shelf/compare/{encodeURIComponent(marked[0] ?? '-')}/{encodeURIComponent(marked[1] ?? '-')}"
+                    >{marked.length === 2 ? 'Compare the two' : 'Choose them there'}</a
+                >
+            </section>
             {#if session.mayAct}<ImportStrip held={held.data} />{/if}
         </div>
     </div>

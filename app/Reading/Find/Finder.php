@@ -1,0 +1,222 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Reading\Find;
+
+use App\Almanac\HeldAlmanac;
+use App\Models\Bag;
+use App\Models\Bench;
+use App\Models\BenchJob;
+use App\Models\JournalLine;
+use App\Models\User;
+use App\Models\Vendor;
+use Illuminate\Database\Eloquent\Builder;
+use JadeStep\Core\Almanac\Build;
+use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Time\Rfc3339;
+use JadeStep\Core\Version\Version;
+
+/** Finds whatever has a name here: jobs, devices, builds, bags, acts, people, benches and vendors. */
+final readonly class Finder
+{
+    private const OF_EACH = 6;
+
+    private const LOOKED_AT = 40;
+
+    /** Of the Journal only the newest acts are looked through: older ones are found on its own page. */
+    private const ACTS_LOOKED_AT = 2000;
+
+    public function __construct(private HeldAlmanac $held)
+    {
+    }
+
+    /** @return list<Found> the best first */
+    public function find(string $typed, User $by): array
+    {
+        $rank = Rank::by($typed);
+        if ($rank->isEmpty()) {
+            return [];
+        }
+        $found = [];
+        foreach (
+            [
+                $this->jobs($rank),
+                $this->devices(),
+                $this->builds(),
+                $this->bags($rank),
+                $this->benchesAndVendors(),
+                $by->actingRole()->leads() ? $this->people() : [],
+                $this->acts($rank),
+            ] as $kind
+        ) {
+            array_push($found, ...self::best($rank, $kind));
+        }
+        usort($found, static fn (Found $a, Found $b): int => $rank->of($b) <=> $rank->of($a));
+
+        return $found;
+    }
+
+    /**
+     * @param  list<Found>  $all
+     * @return list<Found>
+     */
+    private static function best(Rank $rank, array $all): array
+    {
+        $fit = array_filter($all, static fn (Found $f): bool => $rank->of($f) > 0);
+        usort($fit, static fn (Found $a, Found $b): int => $rank->of($b) <=> $rank->of($a));
+
+        return array_slice($fit, 0, self::OF_EACH);
+    }
+
+    /** @return list<Found> */
+    private function jobs(Rank $rank): array
+    {
+        $query = BenchJob::query()->orderByRaw('held_serial is null')->latest('id')->limit(self::LOOKED_AT);
+        foreach ($rank->words() as $word) {
+            $like = self::like($word);
+            $query->where(static fn (Builder $q) => $q
+                ->where('serial', 'like', $like)
+                ->orWhere('id', ctype_digit($word) ? (int) $word : 0)
+                ->orWhere('variant', 'like', $like)
+                ->orWhereRaw("'job' LIKE ?", [$like])
+                ->orWhereRaw("LOWER(JSON_VALUE(about, '$.holder')) LIKE ?", [$like])
+                ->orWhereRaw("LOWER(JSON_VALUE(device, '$.modelName')) LIKE ?", [$like]));
+        }
+        $told = static fn (BenchJob $j): Found => new Found(
+            'job',
+            trim("{$j->serial} ".($j->variant ?? (string) $j->device?->modelName)),
+            implode(' ', array_filter([
+                "job {$j->id},",
+                $j->about->holder ?? '',
+                $j->state === JobState::Open ? 'in progress' : "ended, {$j->state->label()}",
+            ])),
+            "/jobs/{$j->id}",
+        );
+
+        return array_values($query->get()->map($told)->all());
+    }
+
+    /** @return list<Found> what is plugged in and held by no job */
+    private function devices(): array
+    {
+        $held = BenchJob::query()->whereNotNull('held_serial')->pluck('held_serial')->all();
+        $found = [];
+        foreach (Bench::query()->get() as $bench) {
+            foreach ($bench->seen as $port) {
+                if ($port->serial !== null && ! in_array($port->serial, $held, true)) {
+                    $where = "{$bench->name}, ".($port->byAir ? 'near by air' : "port {$port->port}");
+                    $about = trim("{$port->version} {$where}, in no job");
+                    $found[] = new Found('device', trim("{$port->serial} {$port->modelName}"), $about, '/');
+                }
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return list<Found> */
+    private function builds(): array
+    {
+        $found = [];
+        foreach ($this->held->rows() as $row) {
+            $catalogue = $this->held->catalogue($row);
+            foreach ($catalogue->builds as $build) {
+                $model = $build->packages[0]->hardwareIds[0] ?? '';
+                $found[] = new Found(
+                    'build',
+                    self::name($build),
+                    "{$catalogue->vendorId} {$build->osLine}, {$build->channel->value}",
+                    "/almanac/{$model}?build=".rawurlencode($build->build),
+                );
+            }
+        }
+
+        return $found;
+    }
+
+    private static function name(Build $build): string
+    {
+        return "{$build->version->label()} {$build->build}";
+    }
+
+    /** @return list<Found> by name, device, version and time */
+    private function bags(Rank $rank): array
+    {
+        $query = Bag::query()->latest('taken_at')->limit(self::LOOKED_AT);
+        foreach ($rank->words() as $word) {
+            $like = self::like($word);
+            $query->where(static fn (Builder $q) => $q
+                ->where('label', 'like', $like)
+                ->orWhere('id', 'like', $like)
+                ->orWhere('serial', 'like', $like)
+                ->orWhere('made_on', 'like', $like)
+                ->orWhere('taken_at', 'like', $like)
+                ->orWhereRaw("'bag backup' LIKE ?", [$like]));
+        }
+        $told = static fn (Bag $b): Found => new Found(
+            'bag',
+            $b->label,
+            "backup {$b->serial}, ".Version::parse($b->made_on)->label().", {$b->made_on}, "
+                .Rfc3339::format($b->taken_at->toDateTimeImmutable()).", {$b->id}",
+            '/shelf/'.rawurlencode($b->id),
+        );
+
+        return array_values($query->get()->map($told)->all());
+    }
+
+    /** @return list<Found> */
+    private function benchesAndVendors(): array
+    {
+        $bench = static fn (Bench $b): Found => new Found('bench', $b->name, 'bench', '/settings?at=benches');
+        $vendor = static fn (Vendor $v): Found => new Found('vendor', $v->name, "vendor {$v->id}", '/settings?at=vendors');
+
+        return [
+            ...array_values(Bench::query()->get()->map($bench)->all()),
+            ...array_values(Vendor::query()->get()->map($vendor)->all()),
+        ];
+    }
+
+    /** @return list<Found> */
+    private function people(): array
+    {
+        $told = static fn (User $u): Found => new Found(
+            'person',
+            $u->name,
+            "{$u->email}, {$u->role->value}",
+            '/settings?at=people',
+        );
+
+        return array_values(User::query()->where('removed_at', null)->get()->map($told)->all());
+    }
+
+    /** @return list<Found> */
+    private function acts(Rank $rank): array
+    {
+        $newest = JournalLine::query()->max('id');
+        $query = JournalLine::query()
+            ->where('id', '>', (is_numeric($newest) ? (int) $newest : 0) - self::ACTS_LOOKED_AT)
+            ->latest('id')
+            ->limit(self::LOOKED_AT);
+        foreach ($rank->words() as $word) {
+            $like = self::like($word);
+            $query->where(static fn (Builder $q) => $q
+                ->where('description', 'like', $like)
+                ->orWhere('serial', 'like', $like)
+                ->orWhere('who', 'like', $like));
+        }
+        $told = static fn (JournalLine $l): Found => new Found(
+            'act',
+            $l->description,
+            trim("{$l->who} {$l->serial}").', '.Rfc3339::format($l->created_at->toDateTimeImmutable()),
+            '/journal?'.http_build_query(array_filter(['serial' => $l->serial, 'act' => $l->event])),
+        );
+
+        return array_values($query->get()->map($told)->all());
+    }
+
+    private static function like(string $word): string
+    {
+        return '%'.addcslashes($word, '%_\\').'%';
+    }
+}

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+use Illuminate\Database\Migrations\Migration;
+use Illuminate\Database\Schema\Blueprint;
+use Illuminate\Support\Facades\Schema;
+
+/** What each person has chosen for themselves; and who was removed can be had back for a day. */
+return new class extends Migration
+{
+    public function up(): void
+    {
+        Schema::table('users', static function (Blueprint $t): void {
+            $t->json('preferences')->nullable()->after('role');
+            $t->string('removed_email')->nullable()->after('removed_at');
+        });
+    }
+};
