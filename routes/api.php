@@ -134,6 +134,7 @@ Route::middleware([
         Route::post('/jobs/{job}/passphrase', [SafeguardController::class, 'passphrase']);
         Route::put('/jobs/{job}/cloud', [SafeguardController::class, 'cloud']);
         Route::get('/passphrase-offer', [SafeguardController::class, 'offer']);
+        Route::put('/jobs/{job}/attestations', [SafeguardController::class, 'attestTogether']);
         Route::put('/jobs/{job}/attestations/{code}', [SafeguardController::class, 'attest']);
         Route::delete('/jobs/{job}/attestations/{code}', [SafeguardController::class, 'takeBackAttestation']);
         Route::post('/jobs/{job}/pair', [SafeguardController::class, 'askToPair']);

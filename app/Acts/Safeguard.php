@@ -102,20 +102,27 @@ final readonly class Safeguard
         }, new Evidence($word?->fields() ?? []));
     }
 
-    /** Keeps a person's word for something that no machine here can read. */
-    public function attest(BenchJob $job, CheckCode $code, User $by): void
+    /**
+     * Keeps a person's word for what no machine here can read.
+     *
+     * @param  non-empty-list<CheckCode>  $codes
+     */
+    public function attest(BenchJob $job, array $codes, User $by): void
     {
         $this->acts->carryOut(
             Act::Attest,
             $job,
             $by,
-            function () use ($job, $code, $by): void {
-                Attestation::isPossibleFor($code)
-                    || throw Refusal::notNow('This check is read by a machine; nobody\'s word can stand for it.');
-                $word = new PersonWord($by->name, $this->clock->now());
-                $job->update(['attestations' => ($job->attestations ?? Attestations::none())->with($code, $word)]);
+            function () use ($job, $codes, $by): void {
+                $given = $job->attestations ?? Attestations::none();
+                foreach ($codes as $code) {
+                    Attestation::isPossibleFor($code)
+                        || throw Refusal::notNow('This check is read by a machine; nobody\'s word can stand for it.');
+                    $given = $given->with($code, new PersonWord($by->name, $this->clock->now()));
+                }
+                $job->update(['attestations' => $given]);
             },
-            new Evidence(['check' => $code->value]),
+            new Evidence(['check' => implode(', ', array_column($codes, 'value'))]),
         );
     }
 

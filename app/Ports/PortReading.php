@@ -9,7 +9,8 @@ use JadeStep\Core\Exchange\Kept;
 
 /**
  * One port of the bench and what is plugged in there; a device that restarts is not seen for a while. What is near by
- * air only has a place of its own here, and no cable.
+ * air only has a place of its own here, and no cable. A link may tell how many keys of the sequence for recovery mode
+ * the device has heard by now.
  */
 final readonly class PortReading implements Kept
 {
@@ -21,6 +22,7 @@ final readonly class PortReading implements Kept
         public ?DeviceMode $mode,
         public ?int $benchId = null,
         public bool $byAir = false,
+        public ?int $keysHeard = null,
     ) {
     }
 
@@ -34,6 +36,7 @@ final readonly class PortReading implements Kept
             $this->mode,
             $benchId,
             $this->byAir,
+            $this->keysHeard,
         );
     }
 
@@ -47,6 +50,7 @@ final readonly class PortReading implements Kept
             $fields->maybeEnum('mode', DeviceMode::class),
             null,
             $fields->maybeBool('byAir') ?? false,
+            $fields->maybeInt('keysHeard'),
         );
     }
 
@@ -59,6 +63,7 @@ final readonly class PortReading implements Kept
             'version' => $this->version,
             'mode' => $this->mode?->value,
             'byAir' => $this->byAir,
+            'keysHeard' => $this->keysHeard,
         ];
     }
 }

@@ -27,6 +27,7 @@ use App\Ports\Programs\Cracklib;
 use App\Ports\StorageFolders;
 use App\Ports\VendorServices;
 use App\Ports\WeakPasswords;
+use App\Reading\Places;
 use App\Shelf\Night;
 use App\Steps\LiveReadings;
 use App\Steps\QueueBell;
@@ -56,6 +57,7 @@ final class JadeStepServiceProvider extends ServiceProvider
     {
         $this->app->singleton(ClockInterface::class, static fn (): ClockInterface => new NativeClock('UTC'));
         $this->app->scoped(LastDone::class);
+        $this->app->scoped(Places::class);
         $this->app->singleton(BenchLinks::class);
         $this->app->singleton(LinkAddresses::class, Benches::class);
         $this->app->singleton(StorageFolders::class, StoragePlaces::class);

@@ -6,7 +6,7 @@ use Illuminate\Database\Migrations\Migration;
 use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\Schema;
 
-/** What each person has chosen for themselves; and who was removed can be had back for a day. */
+/** What each person has chosen; who was removed can be had back for a day; and what shape a job's device has. */
 return new class extends Migration
 {
     public function up(): void
@@ -14,6 +14,9 @@ return new class extends Migration
         Schema::table('users', static function (Blueprint $t): void {
             $t->json('preferences')->nullable()->after('role');
             $t->string('removed_email')->nullable()->after('removed_at');
+        });
+        Schema::table('bench_jobs', static function (Blueprint $t): void {
+            $t->string('form', 20)->nullable()->after('recovery_keys');
         });
     }
 };

@@ -8,6 +8,7 @@ use App\Acts\Cross;
 use App\Acts\OnwardPlan;
 use App\Acts\Safeguard;
 use App\Http\Requests\ActRequest;
+use App\Http\Requests\AttestRequest;
 use App\Http\Requests\BackupChoiceRequest;
 use App\Http\Requests\CloudRequest;
 use App\Http\Requests\CrossLineRequest;
@@ -60,7 +61,15 @@ final class SafeguardController
 
     public function attest(ActRequest $request, BenchJob $job, CheckCode $code): JsonResponse
     {
-        $this->safeguard->attest($job, $code, $request->person());
+        $this->safeguard->attest($job, [$code], $request->person());
+
+        return $this->answer($job);
+    }
+
+    /** Several at once, as they are checked: with one look and one word. */
+    public function attestTogether(AttestRequest $request, BenchJob $job): JsonResponse
+    {
+        $this->safeguard->attest($job, $request->codes(), $request->person());
 
         return $this->answer($job);
     }

@@ -51,6 +51,7 @@ final class JobResource extends JobSummaryResource
             'lineCrossedBy' => $this->line_crossed_by,
             'undoWords' => $model->undoWords(), 'returnHeld' => $this->return_held,
             'recoveryKeys' => $this->recovery_keys ?? [],
+            'form' => $this->form,
             'proof' => $this->proof === null ? null : ProofDocument::write($this->proof),
             'backup' => $this->resource->backupChoice()->fields(),
             'exportsWanted' => array_column($this->resource->exportsWanted(), 'value'),

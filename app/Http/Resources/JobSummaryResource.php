@@ -7,9 +7,13 @@ namespace App\Http\Resources;
 use App\Facts\JobFacts;
 use App\Models\BenchJob;
 use App\Models\JobStep;
+use App\Reading\Places;
+use App\Reading\StepTime;
+use App\Reading\StepTimes;
 use Illuminate\Http\Request;
 use JadeStep\Core\Job\Hand;
 use JadeStep\Core\Job\Job;
+use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Time\Rfc3339;
 
 /**
@@ -37,6 +41,8 @@ class JobSummaryResource extends Answer
             'state' => $this->state->value, 'modelName' => $this->device?->modelName,
             'variant' => $this->resource->variant,
             'holder' => $this->about->holder ?? '',
+            'place' => app(Places::class)->of($this->serial),
+            'minutesLeft' => $this->minutesLeft(),
             'fromVersion' => $this->device === null ? null : (string) $this->device->version,
             'toVersion' => $this->route === null ? null : (string) $this->route->end()->version,
             'position' => $model->position()->value,
@@ -59,6 +65,22 @@ class JobSummaryResource extends Answer
             'openedAt' => Rfc3339::format($this->created_at->toDateTimeImmutable()),
             'endedAt' => Rfc3339::formatOrNull($this->ended_at?->toDateTimeImmutable()),
         ];
+    }
+
+    /** Of the machine's own work that is still ahead, by the estimates; null where no route is taken. */
+    private function minutesLeft(): ?float
+    {
+        $left = $this->state === JobState::Open && $this->route !== null
+            ? array_filter(
+                StepTimes::of($this->resource),
+                static fn (StepTime $t): bool => ! $t->byHand && $t->took === null && $t->estimate !== null,
+            )
+            : [];
+
+        return $left === [] ? null : round(array_sum(array_map(
+            static fn (StepTime $t): float => $t->estimate->expected ?? 0.0,
+            $left,
+        )), 1);
     }
 
     /** The step that the next hand is about, or that runs. */

@@ -10,6 +10,7 @@ final readonly class Model
     /**
      * @param  list<string>  $tac  type allocation codes, eight digits each
      * @param  list<KeyAction>  $recoverySequence
+     * @param  list<KeyPlace>  $keys  where its keys are, where that is told
      */
     public function __construct(
         public string $hardwareId,
@@ -20,7 +21,14 @@ final readonly class Model
         public array $tac,
         public array $recoverySequence,
         public Sold $sold,
+        public array $keys = [],
     ) {
+    }
+
+    /** @return KeyPlace|null null where the catalogue does not tell */
+    public function key(string $name): ?KeyPlace
+    {
+        return array_values(array_filter($this->keys, static fn (KeyPlace $k): bool => $k->name === $name))[0] ?? null;
     }
 
     /** "Fenn 7 Atlantic" */

@@ -8,8 +8,10 @@ use JadeStep\Core\Almanac\AccessoryRule;
 use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Almanac\Catalogue;
 use JadeStep\Core\Almanac\Channel;
+use JadeStep\Core\Almanac\Edge;
 use JadeStep\Core\Almanac\Form;
 use JadeStep\Core\Almanac\KeyAction;
+use JadeStep\Core\Almanac\KeyPlace;
 use JadeStep\Core\Almanac\Model;
 use JadeStep\Core\Almanac\Package;
 use JadeStep\Core\Almanac\SigningWindow;
@@ -78,6 +80,11 @@ final class CatalogueDocument
                 $k->has('seconds') ? $k->float('seconds') : null,
             )),
             $sold === null ? Sold::unknown() : new Sold($sold->strings('where'), $sold->maybeBool('carrierTied')),
+            ! $m->has('keys') ? [] : $m->each('keys', static fn (Fields $k): KeyPlace => new KeyPlace(
+                $k->string('name'),
+                $k->enum('edge', Edge::class),
+                $k->float('at'),
+            )),
         );
     }
 

@@ -38,6 +38,8 @@ export const api = {
     seen: (job: number) => take(client.DELETE('/jobs/{job}/flag', at(job))),
     attest: (job: number, code: string) =>
         take(client.PUT('/jobs/{job}/attestations/{code}', { params: { path: { job, code } } })),
+    attestTogether: (job: number, codes: string[]) =>
+        take(client.PUT('/jobs/{job}/attestations', { ...at(job), body: { codes } })),
     crossLine: (job: number, serial: string) => take(client.POST('/jobs/{job}/line', { ...at(job), body: { serial } })),
     backUpAgain: (job: number) => take(client.POST('/jobs/{job}/backup-again', at(job))),
     retry: (job: number, code: StepCode) =>

@@ -11,6 +11,7 @@
         loss = false,
         busy = false,
         onyes,
+        onno = () => {},
         children,
     }: {
         open: boolean;
@@ -20,11 +21,12 @@
         loss?: boolean;
         busy?: boolean;
         onyes: () => void;
+        onno?: () => void;
         children?: Snippet;
     } = $props();
 </script>
 
-<AlertDialog.Root bind:open>
+<AlertDialog.Root bind:open onOpenChange={(is) => is || onno()}>
     <AlertDialog.Portal>
         <AlertDialog.Overlay class="fixed inset-0 z-20 bg-black/50" />
         <AlertDialog.Content class="panel dialog z-30 w-[34rem]">

@@ -39,7 +39,7 @@ final class Keys
         }
         $state['mode'] === 'normal'
             || throw new Problem(409, 'restarting', 'The device is restarting; its keys do nothing now.');
-        $at = $now - $state['keysAt'] > self::PATIENCE ? 0 : $state['keysDone'];
+        $at = self::heard($state, $now);
         $wanted = $state['keys'][$at];
         $state['keysAt'] = $now;
         $wrong = self::wrong($wanted, $action, $target, $seconds);
@@ -62,6 +62,16 @@ final class Keys
             : 'The device restarts as usual: without a cable the sequence leads nowhere.';
 
         return $plugged ? 'enter-recovery' : 'restart';
+    }
+
+    /**
+     * How many keys of the sequence the device has taken by now.
+     *
+     * @param  array<string, mixed>  $state
+     */
+    public static function heard(array $state, float $now): int
+    {
+        return $now - $state['keysAt'] > self::PATIENCE ? 0 : $state['keysDone'];
     }
 
     /** @param  array<string, mixed>  $wanted */

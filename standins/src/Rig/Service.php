@@ -156,6 +156,7 @@ final readonly class Service
                             'modelName' => $state['modelName'],
                             'version' => $state['version'],
                             'paired' => $state['paired'],
+                            'keysHeard' => Keys::heard($state, $this->clock->now()),
                         ]
                         : null,
                 ];

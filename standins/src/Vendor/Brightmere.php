@@ -45,6 +45,15 @@ final readonly class Brightmere extends Scenario
             'osLine' => 'tarn',
             'tac' => $tac,
             'recoverySequence' => $keys,
+            'keys' => $form === 'phone' ? [
+                ['name' => 'volume-up', 'edge' => 'left', 'at' => 0.24],
+                ['name' => 'volume-down', 'edge' => 'left', 'at' => 0.34],
+                ['name' => 'power', 'edge' => 'right', 'at' => 0.3],
+            ] : [
+                ['name' => 'volume-up', 'edge' => 'top', 'at' => 0.12],
+                ['name' => 'volume-down', 'edge' => 'top', 'at' => 0.22],
+                ['name' => 'power', 'edge' => 'top', 'at' => 0.88],
+            ],
             'sold' => ['where' => $where, 'carrierTied' => $tied],
         ];
         $north = ['Northern islands', 'Mainland'];

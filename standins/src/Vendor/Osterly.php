@@ -36,6 +36,11 @@ final readonly class Osterly extends Scenario
                 ['action' => 'hold', 'target' => 'power', 'seconds' => 6],
                 ['action' => 'hold', 'target' => 'volume-down', 'seconds' => 4],
             ],
+            'keys' => [
+                ['name' => 'volume-up', 'edge' => 'right', 'at' => 0.2],
+                ['name' => 'volume-down', 'edge' => 'right', 'at' => 0.27],
+                ['name' => 'power', 'edge' => 'right', 'at' => 0.4],
+            ],
             'sold' => ['where' => $where, 'carrierTied' => false],
         ];
 

@@ -204,18 +204,28 @@ final readonly class NextHand
     {
         $act = $check->code->act();
         $open = $act !== null && $this->job->may($act)->isAllowed();
+        $together = $act === Act::Attest ? $this->attested() : [$check];
         $evidence = $check->evidence === '' || $check->state === CheckState::Unknown ? '' : " {$check->evidence}";
 
         return new Hand(
             $check->code->who(),
-            $check->code->label(),
-            $check->mend().$evidence,
+            implode(', and ', array_map(static fn (Check $c): string => $c->code->label(), $together)),
+            implode(' ', array_map(static fn (Check $c): string => $c->mend(), $together)).$evidence,
             $open ? $act : null,
             null,
             null,
             $this->latestStart(),
             $this->job->mustNotBeDisturbed(),
         );
+    }
+
+    /** @return list<Check> what still keeps the line shut and a person's word settles: it is checked with one look */
+    private function attested(): array
+    {
+        return array_values(array_filter(
+            EraseLine::judge($this->job->facts->checks)->stopping,
+            static fn (Check $c): bool => $c->code->act() === Act::Attest,
+        ));
     }
 
     private function lookingFirst(): Hand

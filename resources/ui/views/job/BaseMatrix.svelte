@@ -6,6 +6,7 @@
     import Notice from '../../parts/Notice.svelte';
     import AsNewForm from './AsNewForm.svelte';
     import { jobAct } from './job.svelte';
+    import { nextAct } from './nextact.svelte';
 
     let {
         job,
@@ -48,6 +49,19 @@
             : c.base.treatment === 'lowered'
               ? `lowered to ${version(c.base.declaredVersion ?? '')}${c.base.unproven ? ', unproven' : ''}`
               : 'as it is';
+    const proposed = $derived(can.find((c) => c.backup === told.proposed));
+    $effect(() =>
+        nextAct.offer(
+            'choose-return',
+            may && proposed !== undefined && !chosen(proposed)
+                ? {
+                      label: `Put ${name(proposed).toLowerCase() === 'this job’s backup' ? 'this job’s backup' : 'the proposed one'} back`,
+                      run: () => pick(proposed),
+                      disabled: choose.isPending,
+                  }
+                : null,
+        ),
+    );
     const kinds = $derived(can[0]?.kinds.map((k) => k.kind) ?? []);
     const fate = (c: ReturnChoice, kind: string) => c.kinds.find((k) => k.kind === kind);
     const cell = (c: ReturnChoice, kind: string): { words: string; loss: boolean } => {

@@ -4,6 +4,7 @@
     import { version } from '../../parts/format';
     import { session } from '../../shell/session.svelte';
     import { jobAct } from './job.svelte';
+    import { nextAct } from './nextact.svelte';
 
     /** In recovery mode, with nothing written: the last yes, or out again. */
     let { job }: { job: Job } = $props();
@@ -11,6 +12,14 @@
     const leave = jobAct(() => install.leaveRecovery(job.id));
     const leg = $derived(job.route?.legs[0]);
     const erases = $derived(leg?.move === 'erase-install');
+    const yes = $derived(`${erases ? 'Erase it and install' : 'Install'} ${version(leg?.to.version ?? '')} now`);
+    $effect(() =>
+        nextAct.offer('confirm-install', {
+            label: yes,
+            run: () => confirm.mutate(),
+            disabled: confirm.isPending || leave.isPending,
+        }),
+    );
 </script>
 
 <section class="panel border-2 border-amber-mark" aria-labelledby="confirm">
@@ -26,8 +35,7 @@
                 class="act"
                 data-confirm
                 disabled={confirm.isPending || leave.isPending}
-                onclick={() => confirm.mutate()}
-                >{erases ? 'Erase it and install' : 'Install'} {version(leg?.to.version ?? '')} now</button
+                onclick={() => confirm.mutate()}>{yes}</button
             >
             {#if job.may['leave-recovery'].allowed}<button
                     class="act-quiet ml-auto"

@@ -5,6 +5,8 @@
     import type { AftercarePoint, Job, Kind } from '../../api/types';
     import { kindName } from '../../parts/format';
     import { jobAct } from './job.svelte';
+    import { nextAct } from './nextact.svelte';
+    import Ask from '../../parts/Ask.svelte';
 
     /** `points` are those of the aftercare that are still to be done: ending with them asks first. */
     let {
@@ -25,6 +27,19 @@
     const unexpected = $derived(job.verdict.unnamedKinds as Kind[]);
     let accepted = $state<Kind[]>([]);
     const open = $derived(unexpected.filter((k) => !accepted.includes(k)));
+    const handOver = () => (points !== null && points.length > 0 ? (asked = true) : end.mutate());
+    $effect(() =>
+        nextAct.offer(
+            'hand-over',
+            ready && mayAct
+                ? {
+                      label: 'Hand over and end the job',
+                      run: handOver,
+                      disabled: end.isPending || points === null || open.length > 0,
+                  }
+                : null,
+        ),
+    );
     const toggle = (kind: Kind) =>
         (accepted = accepted.includes(kind) ? accepted.filter((k) => k !== kind) : [...accepted, kind]);
 </script>
@@ -52,30 +67,17 @@
     {/if}
     <div class="mt-2 flex flex-wrap gap-2">
         <a class="act-quiet" href="#/jobs/{job.id}/sheet"><FileText size={17} aria-hidden="true" />Hand-over sheet</a>
-        {#if ready && mayAct && !asked}<button
-                class="act flex-1"
-                disabled={end.isPending || points === null || open.length > 0}
-                onclick={() => (points !== null && points.length > 0 ? (asked = true) : end.mutate())}
-                >Hand over and end the job</button
-            >{/if}
     </div>
-    {#if asked && points !== null && ready && mayAct}<div
-            class="mt-2 rounded-md bg-amber-wash p-3 text-amber"
-            role="alertdialog"
-            aria-label="Open points"
-        >
-            <p class="font-semibold">
-                {openWords} still to be done.
-            </p>
-            <ul class="list-disc pl-5 text-sm">
-                {#each points as p (p.code)}<li>{p.words}</li>{/each}
-            </ul>
-            <p class="mt-1 text-sm">They stand on the owner’s sheet, and can be ticked for 30 days.</p>
-            <div class="mt-2 flex flex-wrap gap-2">
-                <button class="act-quiet !text-ink" onclick={() => (asked = false)}>Not yet</button>
-                <button class="act flex-1" disabled={end.isPending || open.length > 0} onclick={() => end.mutate()}
-                    >Hand over with them open</button
-                >
-            </div>
-        </div>{/if}
 </section>
+<Ask
+    open={asked && ready && mayAct}
+    title="{openWords} still to be done"
+    yes="Hand over with them open"
+    no="Not yet"
+    busy={end.isPending || open.length > 0}
+    onyes={() => end.mutate()}
+    onno={() => (asked = false)}
+    ><span class="block"
+        >{#each points ?? [] as p (p.code)}<span class="block border-t border-edge py-1">{p.words}</span>{/each}</span
+    >They stand on the owner’s sheet, and can be ticked for 30 days.</Ask
+>

@@ -4,12 +4,14 @@
     import { api } from '../../api/jobs';
     import type { Job, Stage } from '../../api/types';
     import { INTENT, STAGE } from '../../api/words';
-    import { version } from '../../parts/format';
+    import Ask from '../../parts/Ask.svelte';
     import Notice from '../../parts/Notice.svelte';
     import { stageOf, stagesOf } from '../../parts/stages';
     import StonePath from '../../parts/StonePath.svelte';
     import { session } from '../../shell/session.svelte';
+    import { isShortcut } from '../../shell/keys';
     import ChooseStage from './ChooseStage.svelte';
+    import DeviceHead from './DeviceHead.svelte';
     import GiveBack from './GiveBack.svelte';
     import HandOverStage from './HandOverStage.svelte';
     import IdentifyStage from './IdentifyStage.svelte';
@@ -34,20 +36,19 @@
     const shown = $derived((params.stage ?? (job.data === undefined ? 'identify' : stageOf(job.data))) as Stage);
     const View = $derived(views[shown] ?? IdentifyStage);
     const reopen = jobAct(() => api.reopen(Number(params.id)));
+    let leaving = $state(false);
     const leave = jobAct(
         () => api.leave(Number(params.id)),
-        () => void push('/'),
+        () => {
+            leaving = false;
+            void push('/');
+        },
     );
 
     function onkeydown(event: KeyboardEvent) {
-        if (
-            event.target instanceof HTMLElement &&
-            event.target.closest('input, textarea, select, [role=dialog]') !== null
-        )
-            return;
+        if (!isShortcut(event)) return;
         const stage = job.data === undefined ? undefined : stagesOf(job.data)[Number(event.key) - 1];
         if (stage !== undefined) void push(`/jobs/${params.id}/${stage.stage}`);
-        else if (event.key === 'n') void push(`/jobs/${params.id}`);
     }
     const title = $derived(job.data === undefined ? 'Job' : `${job.data.serial} · ${STAGE[shown]}`);
 </script>
@@ -60,16 +61,8 @@
 {:else if job.data === undefined}
     <Notice tone="amber">{job.error?.message}</Notice>
 {:else}
-    <div class="mb-3 flex items-baseline gap-4">
-        <h1>
-            {job.data.variant ?? job.data.modelName ?? 'Device'}
-            <span class="font-mono text-base font-normal text-quiet">{job.data.serial}</span>
-        </h1>
-        {#if job.data.fromVersion !== null}<p>
-                {version(job.data.fromVersion)}{#if job.data.toVersion !== null}&nbsp;→ <span class="font-semibold"
-                        >{version(job.data.toVersion)}</span
-                    >{/if}
-            </p>{/if}
+    <div class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+        <DeviceHead job={job.data} />
         <span class="text-sm text-quiet"
             >{job.data.intent === 'take-down' ? '' : `${INTENT[job.data.intent]} · `}job {job.data.id}, taken in by {job
                 .data.openedBy} ·
@@ -79,7 +72,7 @@
         >
         {#if session.mayAct && job.data.may.leave.allowed}<button
                 class="act-quiet ml-auto"
-                onclick={() => leave.mutate()}>Leave the device as it is</button
+                onclick={() => (leaving = true)}>Leave the device as it is</button
             >{:else if session.mayAct && job.data.may['give-back'].allowed}<GiveBack job={job.data} />
         {:else if session.leads && job.data.may.reopen.allowed}<button
                 class="act-quiet ml-auto"
@@ -92,4 +85,15 @@
     <NowBar job={job.data} {shown} />
     {#if session.mayAct}<PassphraseForm job={job.data} />{/if}
     <View job={job.data} />
+    <Ask
+        bind:open={leaving}
+        title="End this job and leave the device as it is?"
+        yes="Leave it as it is"
+        no="Go on with the job"
+        busy={leave.isPending}
+        onyes={() => leave.mutate()}
+        >Nothing on the device was changed. What was backed up stays on the Shelf. {session.leads
+            ? 'You can open the job again within a day.'
+            : 'A lead can open the job again within a day.'}</Ask
+    >
 {/if}

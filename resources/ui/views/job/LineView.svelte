@@ -1,10 +1,24 @@
 <script lang="ts">
     import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
-    import { accessoryName, appName, bytes, dayAndClock, kindName, version } from '../../parts/format';
+    import {
+        accessoryName,
+        appName,
+        bytes,
+        counted,
+        dayAndClock,
+        kindName,
+        minutes,
+        version,
+    } from '../../parts/format';
+    import Countdown from '../../parts/Countdown.svelte';
     import Notice from '../../parts/Notice.svelte';
     import StonePath from '../../parts/StonePath.svelte';
+    import Copied from '../../parts/Copied.svelte';
+    import Term from '../../parts/Term.svelte';
+    import DeviceHead from './DeviceHead.svelte';
     import { jobAct, watchJob } from './job.svelte';
+    import { onlySerial } from './serial';
 
     let { params }: { params: { id: string } } = $props();
     const job = watchJob(() => Number(params.id));
@@ -34,6 +48,10 @@
                   ...route.losses.appsUnavailable.map((a) => `app ${appName(job.data?.device ?? null, a)}`),
               ],
     );
+    // the window that ends first on the way
+    const ends = $derived(
+        (route?.legs ?? []).flatMap((l) => (l.windowEnds === null ? [] : [l.windowEnds])).sort()[0] ?? null,
+    );
     const again = $derived(
         route?.kinds
             .filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter')
@@ -45,6 +63,7 @@
 {#if job.data === undefined}
     <p class="text-quiet" role="status">Opening the job…</p>
 {:else}
+    <div class="mb-3"><DeviceHead job={job.data} /></div>
     <StonePath job={job.data} shown="safeguard" />
     {#if !ready}
         <div class="mt-4">
@@ -61,12 +80,13 @@
                     <dl class="flex flex-col gap-2">
                         <div>
                             <dt class="text-sm text-quiet">The data is in</dt>
-                            <dd class="font-mono text-sm break-all">{bag.id}</dd>
+                            <dd>{bag.label}</dd>
+                            <dd class="text-xs"><Copied text={bag.id} what="Name of the folder" /></dd>
                         </div>
                         <div>
                             <dt class="text-sm text-quiet">Read back, byte by byte</dt>
                             <dd>
-                                {bag.items} items, {bytes(bag.bytes)}{bag.verifiedAt === null
+                                {counted(bag.items ?? 0, 'item')}, {bytes(bag.bytes)}{bag.verifiedAt === null
                                     ? ''
                                     : `, ${dayAndClock(bag.verifiedAt)}`}
                             </dd>
@@ -89,7 +109,7 @@
             <section class="panel" aria-labelledby="lost">
                 <h2 id="lost" class="mb-2">What will be lost</h2>
                 {#if losses.length === 0}<p>Nothing, by the plan.</p>{:else}<ul class="font-semibold text-loss">
-                        {#each losses as l (l)}<li>{l}</li>{/each}
+                        {#each losses as l, i (i)}<li>{l}</li>{/each}
                     </ul>{/if}
                 {#if again.length > 0}<h3 class="mt-4 text-sm text-quiet">To do again by hand</h3>
                     <ul>
@@ -102,12 +122,25 @@
                         ? ''
                         : ' in place, and the data stays'}. From there it only goes forward.
                 </p>
+                <h3 class="mt-4 text-sm text-quiet">How long</h3>
+                <p data-how-long>
+                    {#if job.data.minutesLeft !== null}About <strong>{minutes(job.data.minutesLeft)}</strong> of the
+                        machine’s work from here{#if route !== null}, of a whole of {minutes(route.minutes.low)} to {minutes(
+                                route.minutes.high,
+                            )}{/if}.{:else}Not known.{/if}
+                </p>
+                <h3 class="mt-4 text-sm text-quiet">The <Term of="signing-window" /></h3>
+                <p data-window>
+                    {#if ends === null}No end of it is known. It is asked for a <Term of="permit" /> when the device is in
+                        recovery mode.{:else}Open until <strong>{dayAndClock(ends)}</strong
+                        >{#if job.data.latestStart !== null}. <Countdown until={job.data.latestStart} />{/if}{/if}
+                </p>
             </section>
             <form
                 class="panel border-2 border-loss"
                 onsubmit={(e) => {
                     e.preventDefault();
-                    cross.mutate(typed);
+                    cross.mutate(onlySerial(typed));
                 }}
             >
                 <h1>Cross the erase line</h1>
@@ -120,6 +153,7 @@
                 <label class="flex flex-col gap-1"
                     >Type the serial that stands on the device<input
                         class="field font-mono text-lg"
+                        name="serial"
                         autocomplete="off"
                         spellcheck="false"
                         use:focusFirst

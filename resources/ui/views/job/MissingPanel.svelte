@@ -5,6 +5,7 @@
     import { bytes, kindName } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import { jobAct } from './job.svelte';
+    import { nextAct } from './nextact.svelte';
 
     let { job, mayAct }: { job: Job; mayAct: boolean } = $props();
     const ready = $derived(job.may['put-items-back'].allowed);
@@ -43,6 +44,18 @@
             i.bags[0]?.id ??
             '',
     });
+    $effect(() =>
+        nextAct.offer(
+            'put-items-back',
+            mayAct && can.length > 0
+                ? {
+                      label: can.length === 1 ? 'Put it back' : `Put back all ${can.length} that a bag has`,
+                      run: () => put.mutate(can.map(asked)),
+                      disabled: put.isPending,
+                  }
+                : null,
+        ),
+    );
     const own = $derived(job.bags.filter((b) => b.loweredFrom === null).at(-1)?.id);
     const shelf = createQuery(() => ({
         queryKey: ['return', job.id, false],

@@ -1,5 +1,6 @@
 import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
 import { notices } from '../../shell/notices.svelte';
+import { ApiProblem } from '../../api/client';
 import { api } from '../../api/jobs';
 import type { Job } from '../../api/types';
 
@@ -13,7 +14,8 @@ export function watchJob(id: () => number) {
         queryFn: () => api.job(id()),
         refetchInterval: (query) =>
             query.state.data?.state === 'open' &&
-            query.state.data.steps.some((s) => s.state === 'running' || s.state === 'ready')
+            (query.state.data.now.who === 'technician-at-device' ||
+                query.state.data.steps.some((s) => s.state === 'running' || s.state === 'ready'))
                 ? ACTIVE_MS
                 : QUIET_MS,
     }));
@@ -23,7 +25,9 @@ export function watchJob(id: () => number) {
 export function jobAct<T = void>(
     call: (arg: T) => Promise<Job>,
     then: (job: Job) => void = () => {},
-    refused: (e: Error) => void = (e) => void notices.error(e.message),
+    refused: (e: Error) => void = (e) => {
+        if (!(e instanceof ApiProblem && e.atField)) notices.error(e.message);
+    },
 ) {
     const queries = useQueryClient();
     return createMutation(() => ({

@@ -16,6 +16,8 @@ export class Pace {
     readonly whole: number;
     #at = $state<number | null>(null);
     #timer: ReturnType<typeof setInterval> | undefined;
+    #began = 0;
+    #heard = $state(0);
 
     constructor(readonly keys: KeyAction[]) {
         let from = BETWEEN_SECONDS;
@@ -51,12 +53,30 @@ export class Pace {
 
     start(): void {
         this.stop();
-        const began = performance.now();
+        this.#began = performance.now();
         this.#at = 0;
         this.#timer = setInterval(() => {
-            this.#at = (performance.now() - began) / 1000;
+            this.#at = (performance.now() - this.#began) / 1000;
             if (this.#at > this.whole) this.stop();
         }, 100);
+    }
+
+    /**
+     * Goes with what the device was heard to take, where that is told: on to the key that comes next, and back to the
+     * first where it wants the sequence anew.
+     */
+    follow(heard: number): void {
+        const before = this.#heard;
+        this.#heard = heard;
+        const [at, next] = [this.#at, this.beats[heard]];
+        if (at === null || next === undefined || heard === before) return;
+        if (heard < before) this.start();
+        else if (at < next.from - BETWEEN_SECONDS) this.#began -= (next.from - BETWEEN_SECONDS - at) * 1000;
+    }
+
+    /** Keys of the sequence that the device has taken, as far as it was heard. */
+    get heard(): number {
+        return this.#heard;
     }
 
     stop(): void {
@@ -66,7 +86,7 @@ export class Pace {
 }
 
 export const keyName = (target: string) => target.replace('-', ' ');
-export const keyWords = (k: KeyAction) =>
+export const keyWords = (k: Pick<KeyAction, 'action' | 'target' | 'seconds'>) =>
     k.action === 'hold'
         ? `Hold ${keyName(k.target)} for ${k.seconds} seconds`
         : `Press ${keyName(k.target)} once, shortly`;
