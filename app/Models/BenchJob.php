@@ -65,6 +65,7 @@ use JadeStep\Core\Version\Version;
  * @property Device|null $device as it was last read before the line
  * @property list<array<string, mixed>>|null $recovery_keys how this model is put in recovery mode by hand
  * @property string|null $form phone or tablet, as the almanac says
+ * @property string|null $imei as the device tells it
  * @property Goal|null $goal
  * @property Plan|null $plan the last one made
  * @property Route|null $route the one that was taken

@@ -28,6 +28,7 @@ final readonly class ReadDevice
             'device' => $reading->device,
             'recovery_keys' => $model === null ? null : self::keys($model),
             'form' => $model?->form->value,
+            'imei' => $reading->imei,
         ] + $this->variant->columns($reading->device, $job->about));
 
         return $reading;

@@ -97,6 +97,10 @@ $lists = [
         array_filter(Outcome::cases(), static fn (Outcome $o): bool => $o->isByHand()),
         'value',
     ),
+    'HAND_CHECKS' => array_column(
+        array_filter(CheckCode::cases(), static fn (CheckCode $c): bool => $c->isForHands()),
+        'value',
+    ),
     'ATTESTED_CHECKS' => array_column(
         array_filter(CheckCode::cases(), static fn (CheckCode $c): bool => $c->act() === Act::Attest),
         'value',

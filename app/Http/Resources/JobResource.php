@@ -9,6 +9,7 @@ use App\Facts\JobFacts;
 use App\Models\BenchJob;
 use Illuminate\Http\Request;
 use JadeStep\Core\Device\Difference;
+use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\DeviceDocument;
 use JadeStep\Core\Exchange\GoalDocument;
 use JadeStep\Core\Exchange\GoalText;
@@ -22,6 +23,8 @@ use JadeStep\Core\Job\May;
 use JadeStep\Core\Job\Record\AboutDevice;
 use JadeStep\Core\Job\Record\RefusedPermit;
 use JadeStep\Core\Readiness\Check;
+use JadeStep\Core\Route\Remedy;
+use JadeStep\Core\Route\Route;
 use JadeStep\Core\Time\Rfc3339;
 
 /**
@@ -42,6 +45,7 @@ final class JobResource extends JobSummaryResource
             'goalWords' => $this->goal === null ? null : GoalText::words($this->goal),
             'plan' => $this->plan === null ? null : PlanDocument::write($this->plan),
             'goalIsInstalled' => $this->plan?->isInstalled() === true,
+            'remedies' => (object) $this->remedies(),
             'refusedPermits' => array_map(static fn (RefusedPermit $p): array => $p->fields(), $this->refused_permits),
             'route' => $this->route === null ? null : RouteDocument::write($this->route),
             'steps' => StepResource::collection($this->steps),
@@ -51,7 +55,7 @@ final class JobResource extends JobSummaryResource
             'lineCrossedBy' => $this->line_crossed_by,
             'undoWords' => $model->undoWords(), 'returnHeld' => $this->return_held,
             'recoveryKeys' => $this->recovery_keys ?? [],
-            'form' => $this->form,
+            'form' => $this->form, 'imei' => $this->imei ?? $this->saidImei(),
             'proof' => $this->proof === null ? null : ProofDocument::write($this->proof),
             'backup' => $this->resource->backupChoice()->fields(),
             'exportsWanted' => array_column($this->resource->exportsWanted(), 'value'),
@@ -64,6 +68,29 @@ final class JobResource extends JobSummaryResource
             'waitingForDevice' => $model->facts->waitsForDevice,
             'differences' => array_map(static fn (Difference $d): array => $d->fields(), $this->differences),
         ];
+    }
+
+    private function saidImei(): ?string
+    {
+        $imei = $this->resource->said?->imei;
+
+        return $imei === null ? null : (string) $imei;
+    }
+
+    /** @return array<string, list<array<string, string>>> by kind that some route loses: what would end it */
+    private function remedies(): array
+    {
+        $lost = array_merge(...array_map(
+            static fn (Route $r): array => array_column($r->losses->lost, 'value'),
+            $this->resource->plan->routes ?? [],
+        ));
+        $choice = $this->resource->backupChoice();
+        $told = static fn (Kind $k): array => array_map(
+            static fn (Remedy $r): array => ['code' => $r->value, 'words' => $r->label($k)],
+            Remedy::of($k, $choice->encryption, $choice->sideExports),
+        );
+
+        return array_combine($lost, array_map(static fn (string $k): array => $told(Kind::from($k)), $lost));
     }
 
     /** @return array<string, string>|null the backup that before and after were compared by */

@@ -24,7 +24,7 @@ enum AftercareCode: string
     public function words(): string
     {
         return match ($this) {
-            self::OwnerLockOn => 'Switch the owner lock on again on the device, with the owner\'s account.',
+            self::OwnerLockOn => 'Switch the owner lock on, on the device, with the owner\'s account.',
             self::UsualBackup => 'Set the usual backup back to how it was before. The next one begins a new history.',
             self::LeaveBeta => 'Take the device out of the beta programme, or it goes to its next beta by itself.',
             self::UpdatesByHand => 'Leave updates to be started by hand, or the device goes back up by itself.',
@@ -34,9 +34,8 @@ enum AftercareCode: string
             self::CardsAgain => 'Add the payment cards again.',
             self::Wearable => 'The wearable needs a newer version and stays unpaired until the device goes up again.',
             self::AppsLater => 'These apps need a newer version and come back when the device goes up again.',
-            self::OnTheShelf => 'What stays on the Shelf, and until when.',
-            self::SealedNewer => 'The sealed backup of the newer version is kept for the day that the device goes '
-                .'up again.',
+            self::OnTheShelf => 'What is kept, and until when.',
+            self::SealedNewer => 'The backup of the newer version is kept for the day that the device goes up again.',
         };
     }
 

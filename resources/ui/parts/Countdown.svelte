@@ -29,6 +29,6 @@
     title={dayAndClock(until)}
     data-countdown
 >
-    <Hourglass size={16} aria-hidden="true" />
+    <Hourglass size="1.05em" aria-hidden="true" />
     {#if left < 0}<span>{past} {words(-left)} ago</span>{:else}<span>{ahead} <strong>{words(left)}</strong></span>{/if}
 </span>

@@ -17,11 +17,11 @@
 
 <div class="flex gap-3 py-2.5" data-step={step.code} data-leg={step.leg} data-state={step.state}>
     <span class="mt-0.5 w-6 shrink-0">
-        {#if step.state === 'done'}<Check size={22} class="text-jade" />
-        {:else if step.state === 'failed'}<OctagonAlert size={22} class="text-loss" />
-        {:else if step.state === 'needs-hand' || step.problem !== null}<Hand size={22} class="text-amber" />
-        {:else if running}<LoaderCircle size={22} class="animate-spin text-jade" />
-        {:else}<CircleDashed size={22} class="text-quiet" />{/if}
+        {#if step.state === 'done'}<Check size="1.4em" class="text-jade" />
+        {:else if step.state === 'failed'}<OctagonAlert size="1.4em" class="text-loss" />
+        {:else if step.state === 'needs-hand' || step.problem !== null}<Hand size="1.4em" class="text-amber" />
+        {:else if running}<LoaderCircle size="1.4em" class="animate-spin text-jade" />
+        {:else}<CircleDashed size="1.4em" class="text-quiet" />{/if}
     </span>
     <div class="min-w-0 flex-1">
         <p class="flex items-baseline justify-between gap-3">

@@ -9,11 +9,14 @@
         windows,
         chosen,
         installed = null,
+        taken = [],
         onchoose,
     }: {
         windows: Windows;
         chosen: string | null;
         installed?: string | null;
+        /** Builds that the shown route installs. */
+        taken?: string[];
         onchoose: (build: string) => void;
     } = $props();
 
@@ -84,27 +87,27 @@
 <div class="flex items-center gap-1 text-sm text-quiet">
     <span class="mr-auto">{windows.issuedAt === null ? 'No almanac is held.' : wordOf(windows.issuedAt)}</span>
     <button class="act-quiet !min-h-8 px-2" aria-label="Earlier" title="Earlier (←)" onclick={() => span.pan(-0.25)}
-        ><MoveLeft size={16} /></button
+        ><MoveLeft size="1.05em" /></button
     >
     <button class="act-quiet !min-h-8 px-2" aria-label="Later" title="Later (→)" onclick={() => span.pan(0.25)}
-        ><MoveRight size={16} /></button
+        ><MoveRight size="1.05em" /></button
     >
     <button class="act-quiet !min-h-8 px-2" aria-label="Closer" title="Closer (+)" onclick={() => span.zoom(0.6)}
-        ><Plus size={16} /></button
+        ><Plus size="1.05em" /></button
     >
     <button
         class="act-quiet !min-h-8 px-2"
         aria-label="Wider"
         title="Wider (−)"
         disabled={span.isWhole}
-        onclick={() => span.zoom(1 / 0.6)}><Minus size={16} /></button
+        onclick={() => span.zoom(1 / 0.6)}><Minus size="1.05em" /></button
     >
     <button
         class="act-quiet !min-h-8 px-2"
         aria-label="The whole time"
         title="The whole time (0)"
         disabled={span.isWhole}
-        onclick={() => span.showAll()}><Maximize2 size={16} /></button
+        onclick={() => span.showAll()}><Maximize2 size="1.05em" /></button
     >
 </div>
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
@@ -135,9 +138,12 @@
             onclick={() => onchoose(lane.build)}
         >
             <span class="flex items-center gap-2 px-2 py-1"
-                ><span class="font-semibold whitespace-nowrap">{lane.label}</span><span class="code">{lane.build}</span
-                ><span class="sr-only"
-                    >{marks[lane.state]}. {lane.words}{lane.build === installed ? ' Installed now.' : ''}</span
+                ><span class="font-semibold whitespace-nowrap {lane.state === 'closed' ? 'text-quiet' : ''}"
+                    >{lane.label}</span
+                ><span class="code">{lane.build}</span><span class="sr-only"
+                    >{marks[lane.state]}. {lane.words}{lane.build === installed
+                        ? ' Installed now.'
+                        : ''}{taken.includes(lane.build) ? ' On the shown route.' : ''}</span
                 ></span
             >
             <span class="relative h-9 overflow-hidden" aria-hidden="true">
@@ -158,6 +164,10 @@
                             >closed {day(w.until)}</span
                         >
                     {:else if w.until !== null && inside(b.end)}<span
+                            class="absolute top-2 bg-panel/80 px-0.5 text-xs whitespace-nowrap text-amber"
+                            style={b.end > 78 ? `right: calc(${100 - b.end}% + 12px)` : `left: calc(${b.end}% + 12px)`}
+                            >ends {day(w.until)}</span
+                        ><span
                             class={[
                                 'absolute top-[0.6875rem] h-3.5 w-3.5 -translate-x-1/2 rotate-45',
                                 'border-2 border-amber-mark bg-panel',
@@ -168,6 +178,9 @@
                 {#if lane.build === installed}<span
                         class="absolute top-2 left-0.5 rounded bg-panel px-1 text-xs font-semibold ring-1 ring-edge"
                         >installed</span
+                    >{:else if taken.includes(lane.build)}<span
+                        class="absolute top-2 left-0.5 rounded bg-jade px-1 text-xs font-semibold text-on-jade"
+                        >on this route</span
                     >{/if}
             </span>
         </button>

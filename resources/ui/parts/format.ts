@@ -55,7 +55,10 @@ const capitals = (words: string) => words.replaceAll('-', ' ').replace(/(^| )[a-
 /** What is lost by name: accessories and apps of the device as people call them. */
 export function accessoryName(device: Job['device'], id: string): string {
     const accessory = device?.accessories.find((a) => a.id === id);
-    return accessory === undefined ? id : `${capitals(accessory.type)} (${id})`;
+    if (accessory === undefined) return capitals(id);
+    const alike = device?.accessories.filter((a) => a.type === accessory.type) ?? [];
+    return alike.length > 1 ? `${capitals(accessory.type)} (${id})` : capitals(accessory.type);
 }
 
-export const appName = (device: Job['device'], id: string) => device?.apps.find((a) => a.id === id)?.name ?? id;
+export const appName = (device: Job['device'], id: string) =>
+    device?.apps.find((a) => a.id === id)?.name ?? capitals(id);

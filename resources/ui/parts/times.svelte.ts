@@ -133,6 +133,9 @@ class Times {
 
 export const times = new Times();
 
+/** A text that is a time and nothing else, in the shop's form; any other as it is. */
+export const inShopsForm = (text: string) => (WHOLE.test(text) ? `${times.day(text)}, ${times.clock(text)}` : text);
+
 /** The server's sentences tell times in RFC 3339; here they come into the shop's form. Times of their own stay. */
 export function told<T>(answer: T): T {
     if (typeof answer === 'string')

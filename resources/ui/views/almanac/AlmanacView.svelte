@@ -87,15 +87,15 @@
     </label>
     <div class="ml-auto flex gap-2">
         <a class="act-quiet" href={calendarAddress} download
-            ><CalendarDays size={18} aria-hidden="true" />Calendar file</a
+            ><CalendarDays size="1.15em" aria-hidden="true" />Calendar file</a
         >
         {#if session.mayAct}
             <button class="act-quiet" onclick={() => (importing = true)}
-                ><FileUp size={18} aria-hidden="true" />Take in from a file</button
+                ><FileUp size="1.15em" aria-hidden="true" />Take in from a file</button
             >
             <button class="act" disabled={refresh.isPending} onclick={() => refresh.mutate()}
                 ><RefreshCw
-                    size={18}
+                    size="1.15em"
                     class={refresh.isPending ? 'animate-spin' : ''}
                     aria-hidden="true"
                 />{refresh.isPending ? 'Asking…' : 'Ask the vendors now'}</button

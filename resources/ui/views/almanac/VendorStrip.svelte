@@ -16,14 +16,14 @@
 <article class="panel py-3 {vendor.problem !== null || held?.stale ? 'border-amber-mark' : ''}" data-vendor={vendor.id}>
     <p class="flex items-center gap-2 font-semibold">
         {#if vendor.problem !== null || held?.stale}<TriangleAlert
-                size={18}
+                size="1.15em"
                 class="text-amber"
                 aria-hidden="true"
-            />{:else if held?.vouched}<ShieldCheck size={18} class="text-jade" aria-hidden="true" />{:else}<FileWarning
-                size={18}
-                class="text-amber"
+            />{:else if held?.vouched}<ShieldCheck
+                size="1.15em"
+                class="text-jade"
                 aria-hidden="true"
-            />{/if}
+            />{:else}<FileWarning size="1.15em" class="text-amber" aria-hidden="true" />{/if}
         {vendor.name}
         {#if held !== null}<a
                 class="ml-auto text-sm font-normal underline underline-offset-4"

@@ -7,8 +7,8 @@
     import type { Port } from '../../api/types';
     import { counted } from '../../parts/format';
 
-    /** `first` is the serial whose button was pressed; null where none was, and nothing is shown. */
-    let { first = $bindable(), ports }: { first: string | null; ports: Port[] } = $props();
+    /** `first` are the serials that are marked at first; null where nothing is shown. */
+    let { first = $bindable(), ports }: { first: string[] | null; ports: Port[] } = $props();
 
     let chosen = $state<string[]>([]);
     let encryption = $state<'plain' | 'encrypted'>('plain');
@@ -16,7 +16,7 @@
     let failed = $state<{ serial: string; words: string }[]>([]);
     $effect(() => {
         if (first === null) return;
-        chosen = [first];
+        chosen = [...first];
         name = '';
         failed = [];
     });

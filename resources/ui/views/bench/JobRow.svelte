@@ -8,7 +8,7 @@
     import { phaseWords } from '../../parts/stages';
     import StonePath from '../../parts/StonePath.svelte';
 
-    let { job, port = null }: { job: JobSummary; port?: string | null } = $props();
+    let { job }: { job: JobSummary } = $props();
     const versions = $derived(
         job.fromVersion === null
             ? 'not read yet'
@@ -17,7 +17,18 @@
                   .map(version)
                   .join(' → '),
     );
-    const where = $derived(port !== null ? ` · ${port}` : job.state === 'open' ? ' · not plugged in' : '');
+    const where = $derived(
+        job.state !== 'open'
+            ? ''
+            : job.place === null
+              ? ' · not plugged in'
+              : job.place.label && ` · ${job.place.label}`,
+    );
+    const left = $derived(
+        job.minutesLeft === null && job.current?.secondsLeft == null
+            ? null
+            : Math.max(job.minutesLeft ?? 0, (job.current?.secondsLeft ?? 0) / 60),
+    );
     const still = $derived(job.now.doNotDisturb);
 </script>
 
@@ -26,18 +37,28 @@
         href="/jobs/{job.id}"
         use:link
         class={[
-            'panel grid grid-cols-[1fr_auto] lg:grid-cols-[minmax(11rem,1fr)_auto_minmax(14rem,1.4fr)]',
-            'items-center gap-4 p-3 hover:border-jade',
+            'panel grid grid-cols-[auto_1fr_auto] lg:grid-cols-[auto_minmax(10rem,1fr)_auto_minmax(13rem,1.4fr)]',
+            'items-center gap-x-4 gap-y-1 p-3 hover:border-jade',
             job.needsHand && job.state === 'open' && 'border-amber-mark',
         ]}
     >
+        <span
+            class={[
+                'grid min-h-11 min-w-11 place-items-center rounded-md px-1 font-mono text-2xl font-semibold',
+                job.place === null ? 'text-quiet' : 'bg-jade-wash text-jade-strong',
+            ]}
+            title={job.place === null ? undefined : `${job.place.bench}, port ${job.place.port}`}
+            >{#if job.place !== null}<span class="sr-only">port</span>{job.place.byAir
+                    ? '∿'
+                    : job.place.port}{:else}<span aria-hidden="true">–</span>{/if}</span
+        >
         <span>
             <span class="font-semibold">{job.variant ?? job.modelName ?? 'Device'}</span>
             <span class="code">{job.serial}</span>
             <span class="block text-sm text-quiet">{versions}{where}{job.holder === '' ? '' : ` · ${job.holder}`}</span>
         </span>
         <StonePath {job} small />
-        <span class="col-span-2 text-sm lg:col-span-1">
+        <span class="col-span-3 text-sm lg:col-span-1">
             {#if job.state !== 'open'}
                 <span
                     class="first-letter:uppercase {job.state === 'unfinished'
@@ -55,7 +76,7 @@
                     >
                 {:else if job.endReason !== null}<span>{job.endReason}</span>{/if}
             {:else if job.needsHand}<span class="flex items-start gap-2 font-semibold text-amber"
-                    ><Hand size={18} class="mt-0.5 shrink-0" aria-hidden="true" /><span
+                    ><Hand size="1.15em" class="mt-0.5 shrink-0" aria-hidden="true" /><span
                         >{job.now.what}{#if job.now.who !== 'technician-at-screen'}<span class="block font-normal"
                                 >{job.now.why}</span
                             >{/if}</span
@@ -64,15 +85,13 @@
             {:else if job.current === null}<span>{job.now.what}</span>
             {:else}
                 <span class="flex items-center gap-1.5 {still ? 'font-semibold' : ''}"
-                    >{#if still}<ShieldAlert size={16} class="text-amber" aria-hidden="true" />{/if}{job.current
+                    >{#if still}<ShieldAlert size="1.05em" class="text-amber" aria-hidden="true" />{/if}{job.current
                         .title}{still ? ': do not disturb' : ''}</span
                 >
                 <span class="block text-quiet"
                     >{phaseWords(job.current)}{job.current.progress === null
                         ? ''
-                        : ` · ${Math.round(job.current.progress * 100)} %`}{job.current.secondsLeft === null
-                        ? ''
-                        : ` · ${minutes(job.current.secondsLeft / 60)} left`}</span
+                        : ` · ${Math.round(job.current.progress * 100)} %`}</span
                 >
                 {#if job.current.progress !== null}<span
                         class="mt-1 block h-1.5 overflow-hidden rounded-full bg-sunken"
@@ -84,14 +103,16 @@
                     >{/if}
             {/if}
             {#if job.flag !== null && job.state === 'open'}<span class="mt-1 flex items-start gap-2 text-amber"
-                    ><BookAlert size={18} class="shrink-0" aria-hidden="true" /><span
+                    ><BookAlert size="1.15em" class="shrink-0" aria-hidden="true" /><span
                         >The almanac has changed: {job.flag.words[0]}{job.flag.words.length > 1
                             ? ` And ${job.flag.words.length - 1} more.`
                             : ''}</span
                     ></span
                 >{/if}
-            {#if job.latestStart !== null && job.state === 'open'}<span class="block"
-                    ><Countdown until={job.latestStart} /></span
+            {#if job.state === 'open' && (left !== null || job.latestStart !== null)}<span
+                    class="flex flex-wrap gap-x-4 text-quiet"
+                    >{#if left !== null && left > 0}<span data-left>{minutes(left)} of work left</span
+                        >{/if}{#if job.latestStart !== null}<Countdown until={job.latestStart} />{/if}</span
                 >{/if}
         </span>
     </a>

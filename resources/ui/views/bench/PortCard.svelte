@@ -39,7 +39,7 @@
             ? 'bg-jade-wash'
             : 'border border-dashed border-quiet text-quiet'}"
         title={port.byAir ? 'near by air' : `Port ${port.port}`}
-        >{#if port.byAir}<Wifi size={18} aria-hidden="true" /><span class="sr-only">Near by air</span>{:else}<span
+        >{#if port.byAir}<Wifi size="1.15em" aria-hidden="true" /><span class="sr-only">Near by air</span>{:else}<span
                 class="sr-only">Port</span
             >{port.port}{/if}</span
     >
@@ -78,13 +78,13 @@
                     class="act-quiet !min-h-11 w-11 shrink-0 !px-0"
                     aria-label="Back up only: {port.serial}"
                     title="Back up only"
-                    onclick={() => onbackup(port.serial ?? '')}><FolderDown size={20} aria-hidden="true" /></button
+                    onclick={() => onbackup(port.serial ?? '')}><FolderDown size="1.3em" aria-hidden="true" /></button
                 ><button
                     class="act-quiet !min-h-11 w-11 shrink-0 !px-0"
                     aria-label="Return only: {port.serial}"
                     title="Return only: installed elsewhere, its data is put back"
                     disabled={busy}
-                    onclick={() => onreturn(port.serial ?? '')}><FolderUp size={20} aria-hidden="true" /></button
+                    onclick={() => onreturn(port.serial ?? '')}><FolderUp size="1.3em" aria-hidden="true" /></button
                 >{/if}
         {/if}
     {/if}

@@ -100,11 +100,11 @@
                             <td
                                 ><span class="inline-flex items-center gap-1"
                                     >{#if l.faults.length === 0}<CircleCheck
-                                            size={16}
+                                            size="1.05em"
                                             class="text-jade"
                                             aria-label="good"
                                         />{:else}<CircleAlert
-                                            size={16}
+                                            size="1.05em"
                                             class="text-amber"
                                             aria-label="cannot be taken in"
                                         />{/if}{l.line}</span

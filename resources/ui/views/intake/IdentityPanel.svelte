@@ -14,7 +14,7 @@
         <Notice tone="amber">{device.problem}</Notice>
     {:else if settled}
         <p class="flex items-center gap-2 text-lg font-semibold text-jade">
-            <CircleCheck size={22} aria-hidden="true" />{settled.name}
+            <CircleCheck size="1.4em" aria-hidden="true" />{settled.name}
             {settled.variant}
         </p>
         <p class="text-sm">
@@ -23,7 +23,7 @@
         </p>
     {:else if identity !== null}
         <p class="flex items-center gap-2 font-semibold text-amber">
-            <CircleHelp size={22} aria-hidden="true" />{identity.candidates.length} variants still fit
+            <CircleHelp size="1.4em" aria-hidden="true" />{identity.candidates.length} variants still fit
         </p>
         <ul class="text-sm">
             {#each identity.candidates as c (c.hardwareId)}<li class="flex justify-between border-t border-edge py-1">

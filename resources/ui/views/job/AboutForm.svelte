@@ -16,9 +16,9 @@
     const may = $derived(session.mayAct && job.may.describe.allowed);
 </script>
 
-<section class="panel py-3" aria-labelledby="about">
+<div aria-labelledby="about" role="group">
     <div class="flex items-baseline gap-4">
-        <h2 id="about">Whose it is</h2>
+        <h3 id="about" class="font-semibold">Whose it is</h3>
         <a class="ml-auto text-sm underline underline-offset-4" href="#/jobs/{job.id}/label">Print its label</a>
     </div>
     {#if job.boxContradiction !== null}<div class="my-2"><Notice tone="amber">{job.boxContradiction}</Notice></div>{/if}
@@ -30,13 +30,20 @@
         }}
     >
         <label class="flex flex-col"
-            >Holder<input class="field !min-h-10" maxlength="200" disabled={!may} bind:value={about.holder} /></label
+            >Holder<input
+                class="field !min-h-10"
+                maxlength="200"
+                disabled={!may}
+                name="holder"
+                bind:value={about.holder}
+            /></label
         >
         <label class="flex flex-col"
             >How they are reached<input
                 class="field !min-h-10"
                 maxlength="200"
                 disabled={!may}
+                name="contact"
                 bind:value={about.contact}
             /></label
         >
@@ -46,6 +53,7 @@
                 maxlength="200"
                 disabled={!may}
                 placeholder="model and variant"
+                name="box"
                 bind:value={about.box}
             /></label
         >
@@ -55,10 +63,11 @@
                 rows="1"
                 maxlength="2000"
                 disabled={!may}
+                name="notes"
                 bind:value={about.notes}></textarea></label
         >
         {#if may}<p class="col-span-2">
                 <button class="act-quiet" disabled={keep.isPending || !changed}>Keep this with the job</button>
             </p>{/if}
     </form>
-</section>
+</div>

@@ -39,7 +39,7 @@
             {@const Icon = icons[p.state]}
             <li class="flex items-start gap-2 border-t border-edge py-1.5" data-aftercare={p.code} data-state={p.state}>
                 <Icon
-                    size={17}
+                    size="1.1em"
                     class="mt-0.5 shrink-0 {p.state === 'open' ? 'text-amber' : 'text-jade'}"
                     aria-hidden="true"
                 />

@@ -30,10 +30,10 @@
     {#each open as c (c.code)}
         <li class="flex items-start gap-2 border-t border-edge py-2" data-check={c.code} data-state={c.state}>
             {#if c.state === 'fail'}<CircleSlash
-                    size={20}
+                    size="1.3em"
                     class="mt-0.5 shrink-0 text-amber"
                     aria-hidden="true"
-                />{:else}<CircleHelp size={20} class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
+                />{:else}<CircleHelp size="1.3em" class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
             <span class="flex-1"
                 ><span class="font-semibold">{nameOf(c.code)}</span>
                 <span class="text-sm text-quiet">{CHECK_STATE[c.state]} <span class="code">{c.code}</span></span><span
@@ -53,10 +53,10 @@
     {#each good as c (c.code)}
         <li class="flex items-start gap-1.5 py-0.5" data-check={c.code} data-state={c.state} title={c.evidence}>
             {#if c.state === 'pass'}<Tick
-                    size={16}
+                    size="1.05em"
                     class="mt-0.5 shrink-0 text-jade"
                     aria-hidden="true"
-                />{:else}<UserCheck size={16} class="mt-0.5 shrink-0 text-jade" aria-hidden="true" />{/if}
+                />{:else}<UserCheck size="1.05em" class="mt-0.5 shrink-0 text-jade" aria-hidden="true" />{/if}
             <span
                 >{nameOf(c.code)}<span class="sr-only">, {CHECK_STATE[c.state]}</span>{#if c.state === 'attested'}<span
                         class="block text-xs text-quiet"

@@ -3,10 +3,10 @@
     import { createQuery } from '@tanstack/svelte-query';
     import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
-    import type { Job, Route, WrittenGoal } from '../../api/types';
-    import Countdown from '../../parts/Countdown.svelte';
-    import { dayAndClock, version } from '../../parts/format';
+    import type { Job, Route, WindowLane, WrittenGoal } from '../../api/types';
+    import { counted, dayAndClock, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
+    import Term from '../../parts/Term.svelte';
     import WindowChart from '../../parts/WindowChart.svelte';
     import { isTold } from '../../parts/stages';
     import { session } from '../../shell/session.svelte';
@@ -37,8 +37,14 @@
         ([route, lookFirst]: [Route, boolean]) => api.accept(job.id, route, lookFirst),
         (j) => void push(`/jobs/${j.id}`),
     );
-    const writeOut = jobAct((kinds: string[]) =>
-        api.backup(job.id, { ...job.backup, sideExports: [...new Set([...job.backup.sideExports, ...kinds])] }),
+    // what ends a loss changes how the backup is taken, and the plan is made again
+    const remedy = jobAct(({ code, kind }: { code: 'write-out' | 'encrypt'; kind: string }) =>
+        api.backup(
+            job.id,
+            code === 'encrypt'
+                ? { ...job.backup, encryption: 'encrypted' }
+                : { ...job.backup, sideExports: [...new Set([...job.backup.sideExports, kind])] },
+        ),
     );
     const goesUp = $derived(job.goal !== null && 'exact' in job.goal && job.goal.exact === job.keptFromNewer?.madeOn);
     const what = new WhatIf(() => job.id);
@@ -55,6 +61,14 @@
     let lane = $state<string | null>(null);
     const routes = $derived(job.route !== null && !pretended ? [job.route] : (now?.routes ?? []));
     const route = $derived(routes.find((r) => r.id === picked) ?? routes[0] ?? null);
+    const ends = $derived(route?.legs.map((l) => l.to.build) ?? []);
+    // builds that are shut stay folded until somebody asks for them
+    let all = $state(false);
+    const everyLane = $derived(windows.data?.lanes ?? []);
+    const isShown = (l: WindowLane) =>
+        l.state !== 'closed' || l.build === job.device?.build || ends.includes(l.build) || l.build === lane;
+    const shut = $derived(everyLane.filter((l) => !isShown(l)).length);
+    const lanes = $derived(all || shut === everyLane.length ? everyLane : everyLane.filter(isShown));
     const chosen = $derived(
         windows.data?.lanes.find((l) => l.build === (lane ?? route?.legs.at(-1)?.to.build)) ?? null,
     );
@@ -75,16 +89,16 @@
                         problem={plan.error?.message ?? null}
                         onplan={(goal) => plan.mutate(goal)}
                     />{/key}{/if}
-            {#if route !== null && route.latestStart !== null && !job.lineCrossed}<Countdown
-                    until={route.latestStart}
-                />{/if}
             {#if job.state === 'open' && !job.lineCrossed}<button
                     class="act-quiet ml-auto"
                     aria-expanded={pretending}
                     onclick={() => {
                         pretending = !pretending;
                         if (!pretending) what.clear();
-                    }}><FlaskConical size={18} aria-hidden="true" />{pretending ? 'Leave what-if' : 'What if…'}</button
+                    }}
+                    ><FlaskConical size="1.15em" aria-hidden="true" />{pretending
+                        ? 'Leave what-if'
+                        : 'What if…'}</button
                 >{/if}
         </div>
         {#if planning && job.keptFromNewer !== null && !goesUp}{@const kept = job.keptFromNewer}
@@ -103,96 +117,117 @@
                 ><span class="text-quiet">The backup is kept, and used again where it fits.</span>
             </div>{/if}
         {#if planning && job.device !== null && !job.waitingForDevice}<BackupChoice {job} />{/if}
-        {#if pretending}<WhatIfPanel {what} {job} />{/if}
         {#if pretended}<Notice tone="amber"
                 ><strong>Pretended:</strong>
-                {what.pretended.join('; ')}. The routes and the ledger below show what would be.</Notice
+                {what.pretended.join('; ')}. The routes and the ledger show what would be.</Notice
             >{/if}
-        {#if rejectedGoal && !pretended}
-            <Notice tone="amber"
-                >This goal was not understood, so nothing was planned for it. The plan before it is kept: write the goal
-                anew to see routes.</Notice
-            >
-        {:else if route === null}
-            <Notice tone="amber"
-                ><strong
-                    >{job.goalIsInstalled
-                        ? 'This is what is installed.'
-                        : `Nothing reaches this goal${pretended ? ' then' : ' now'}.`}</strong
-                >
-                {job.goalIsInstalled
-                    ? ''
-                    : now?.nearest == null
-                      ? 'No build on the way to it is reachable for this device.'
-                      : `The nearest that is reachable: ${version(now.nearest.version)} (${now.nearest.build}).`}
-                {job.device?.hardwareId === null
-                    ? 'First settle which variant it is.'
-                    : job.goalIsInstalled
-                      ? 'Nothing has to be done for it; for anything else, choose another goal.'
-                      : 'Choose another goal.'}
-                {#if planning && !pretended && now?.nearest != null}{@const nearest = now.nearest}<button
-                        class="act-quiet ml-3 !text-ink"
-                        disabled={plan.isPending}
-                        onclick={() => plan.mutate({ exact: nearest.version })}
-                        >Go to {version(nearest.version)} instead</button
-                    >{/if}</Notice
-            >
-        {:else}
-            <section
-                class="panel py-3 {pretended ? 'border-2 border-dashed border-amber-mark' : ''}"
-                aria-label="Routes"
-            >
-                {#if routes.length > 1}<h2 class="sr-only">
-                        {routes.length} routes that no other beats, best first
-                    </h2>{/if}
-                <RoutesTable
-                    {routes}
-                    device={job.device}
-                    refused={job.refusedPermits}
-                    chosen={route.id}
-                    taken={job.route !== null && !pretended}
-                    mayTake={open && session.mayAct && !pretended}
-                    busy={accept.isPending}
-                    onchoose={(id) => (picked = id)}
-                    onwriteout={planning && job.may['choose-backup'].allowed ? (kinds) => writeOut.mutate(kinds) : null}
-                    ontake={(r, lookFirst) => accept.mutate([r, lookFirst])}
-                />
-                {#if job.waitingForDevice}<p class="mt-2 text-sm text-quiet">
-                        A route can be taken when the device is plugged in and has told what it holds.
-                    </p>{/if}
-            </section>
-        {/if}
-        <div class="grid items-start gap-3 lg:grid-cols-2">
-            <section class="panel py-3" aria-labelledby="signed">
-                <h2 id="signed" class="mb-1">What is signed for this model</h2>
-                {#if windows.data}<WindowChart
-                        windows={windows.data}
-                        chosen={chosen?.build ?? null}
-                        installed={job.lineCrossed ? null : (job.device?.build ?? null)}
-                        onchoose={(b) => (lane = b)}
-                    />
-                    {#if chosen}<p class="mt-2 border-l-4 border-jade pl-3" aria-live="polite">
-                            <strong>{chosen.label}</strong> ({chosen.channel}). {chosen.words}
-                        </p>{/if}
-                {:else if windows.isError}<Notice tone="amber">{windows.error.message}</Notice>
-                {:else if job.device?.hardwareId == null}<p class="text-quiet">
-                        Shown as soon as one hardware id is left: see Identify.
-                    </p>
-                {:else}<p class="text-quiet" role="status">Reading the almanac…</p>{/if}
-                {#if now !== null && now.rejected.length > 0}<Rejected rejected={now.rejected} />{/if}
-            </section>
-            {#if route !== null}<section class="panel py-3" aria-labelledby="ledger">
-                    <h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
-                    {#if route.kinds.length === 0}<p class="text-sm text-quiet">
-                            What the device holds is known when it is plugged in.
-                        </p>{:else}<LedgerTable
-                            {route}
+        <div class="grid items-start gap-3 lg:grid-cols-[1.2fr_1fr]">
+            <div class="flex flex-col gap-3">
+                {#if rejectedGoal && !pretended}
+                    <Notice tone="amber"
+                        >This goal was not understood, so nothing was planned for it. The plan before it is kept: write
+                        the goal anew to see routes.</Notice
+                    >
+                {:else if route === null}
+                    <Notice tone="amber"
+                        ><strong
+                            >{job.goalIsInstalled
+                                ? 'This is what is installed.'
+                                : `Nothing reaches this goal${pretended ? ' then' : ' now'}.`}</strong
+                        >
+                        {job.goalIsInstalled
+                            ? ''
+                            : now?.nearest == null
+                              ? 'No build on the way to it is reachable for this device.'
+                              : `The nearest that is reachable: ${version(now.nearest.version)} (${now.nearest.build}).`}
+                        {job.device?.hardwareId === null
+                            ? 'First settle which variant it is.'
+                            : job.goalIsInstalled
+                              ? 'Nothing has to be done for it; for anything else, choose another goal.'
+                              : 'Choose another goal.'}
+                        {#if planning && !pretended && now?.nearest != null}{@const nearest = now.nearest}<button
+                                class="act-quiet ml-3 !text-ink"
+                                disabled={plan.isPending}
+                                onclick={() => plan.mutate({ exact: nearest.version })}
+                                >Go to {version(nearest.version)} instead</button
+                            >{/if}</Notice
+                    >
+                {:else}
+                    <section
+                        class="panel py-3 {pretended ? 'border-2 border-dashed border-amber-mark' : ''}"
+                        aria-label="Routes"
+                    >
+                        {#if routes.length > 1}<h2 class="sr-only">
+                                {routes.length} routes that no other beats, best first
+                            </h2>{/if}
+                        <RoutesTable
+                            {routes}
                             device={job.device}
-                        />{/if}{#if job.device !== null && route.base?.treatment === 'lowered'}<Evidence
-                            osLine={job.device.osLine}
-                            base={route.base}
+                            refused={job.refusedPermits}
+                            chosen={route.id}
+                            taken={job.route !== null && !pretended}
+                            mayTake={open && session.mayAct && !pretended}
+                            busy={accept.isPending || remedy.isPending}
+                            onchoose={(id) => (picked = id)}
+                            remedies={pretended ? {} : job.remedies}
+                            onremedy={planning && job.may['choose-backup'].allowed
+                                ? (code, kind) => remedy.mutate({ code, kind })
+                                : null}
+                            ontake={(r, lookFirst) => accept.mutate([r, lookFirst])}
+                        />
+                        {#if job.waitingForDevice}<p class="mt-2 text-sm text-quiet">
+                                A route can be taken when the device is plugged in and has told what it holds.
+                            </p>{/if}
+                    </section>
+                {/if}
+            </div>
+            <div class="flex flex-col gap-3">
+                {#if pretending}<WhatIfPanel {what} {job} />{/if}
+                <section class="panel py-3" aria-labelledby="signed">
+                    <h2 id="signed" class="mb-1">
+                        What is <Term of="signing-window">signed</Term> for this model
+                    </h2>
+                    {#if windows.data}<WindowChart
+                            windows={{ ...windows.data, lanes }}
+                            chosen={chosen?.build ?? null}
+                            installed={job.lineCrossed ? null : (job.device?.build ?? null)}
+                            taken={ends}
+                            onchoose={(b) => (lane = b)}
+                        />
+                        {#if chosen}<p class="mt-2 border-l-4 border-jade pl-3" aria-live="polite">
+                                <strong>{chosen.label}</strong> ({chosen.channel}). {chosen.words}
+                            </p>{/if}
+                        {#if shut > 0}<button
+                                class="mt-1 min-h-8 text-sm underline underline-offset-4"
+                                aria-expanded={all}
+                                onclick={() => (all = !all)}
+                                >{all
+                                    ? 'Only what is signed or may be soon'
+                                    : `${counted(shut, 'more build')}, not signed now`}</button
+                            >{/if}
+                    {:else if windows.isError}<Notice tone="amber">{windows.error.message}</Notice>
+                    {:else if job.device?.hardwareId == null}<p class="text-quiet">
+                            Shown as soon as one <Term of="hardware-id" /> is left: see Identify.
+                        </p>
+                    {:else}<p class="text-quiet" role="status">Reading the almanac…</p>{/if}
+                    {#if now !== null && now.rejected.length > 0}<Rejected
+                            rejected={now.rejected}
+                            open={route === null}
                         />{/if}
-                </section>{/if}
+                </section>
+            </div>
         </div>
+        {#if route !== null}<section class="panel py-3" aria-labelledby="ledger">
+                <h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
+                {#if route.kinds.length === 0}<p class="text-sm text-quiet">
+                        What the device holds is known when it is plugged in.
+                    </p>{:else}<LedgerTable
+                        {route}
+                        device={job.device}
+                    />{/if}{#if job.device !== null && route.base?.treatment === 'lowered'}<Evidence
+                        osLine={job.device.osLine}
+                        base={route.base}
+                    />{/if}
+            </section>{/if}
     </div>
 {/if}

@@ -3,6 +3,7 @@
     import type { Job } from '../../api/types';
     import { CLOUD_KINDS } from '../../api/words';
     import { instant } from '../../parts/format';
+    import DayField from '../../parts/DayField.svelte';
     import { jobAct } from './job.svelte';
 
     let { job }: { job: Job } = $props();
@@ -26,10 +27,13 @@
     <p class="w-full font-semibold">
         A backup in the vendor’s cloud{job.cloud ? `, attested by ${job.cloud.by}` : ''}
     </p>
-    <label class="flex flex-col">of<input class="field !min-h-9" type="date" required bind:value={on} /></label>
+    <label class="flex flex-col"
+        >of<DayField name="takenAt" label="Day of the cloud backup" required bind:value={on} /></label
+    >
     <label class="flex flex-col"
         >made on<input
             class="field !min-h-9 w-24 font-mono"
+            name="madeOn"
             required
             pattern="\d+\.\d+\.\d+.*"
             placeholder="8.7.0"

@@ -66,7 +66,8 @@
         </fieldset>
     {/if}
     <div class="mt-2 flex flex-wrap gap-2">
-        <a class="act-quiet" href="#/jobs/{job.id}/sheet"><FileText size={17} aria-hidden="true" />Hand-over sheet</a>
+        <a class="act-quiet" href="#/jobs/{job.id}/sheet"><FileText size="1.1em" aria-hidden="true" />Hand-over sheet</a
+        >
     </div>
 </section>
 <Ask

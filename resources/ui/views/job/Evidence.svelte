@@ -2,6 +2,7 @@
     import { createQuery } from '@tanstack/svelte-query';
     import { returns } from '../../api/returns';
     import { kindName } from '../../parts/format';
+    import Term from '../../parts/Term.svelte';
 
     /** What became of returns lowered from one major to another, here. */
     let { osLine, base }: { osLine: string; base: { declaredVersion: string | null; majorsDown: number } } = $props();
@@ -19,21 +20,31 @@
         for (const k of kinds) (by[`${k.returned}/${k.of}`] ??= []).push(k);
         return Object.values(by).sort((a, b) => (a[0]?.low ?? 0) - (b[0]?.low ?? 0));
     });
-    const percent = (p: number | null) => `${Math.round((p ?? 0) * 100)} %`;
+    /** "works in 9 of 10": how often at least and at most, as far as the cases tell. */
+    const tenths = (p: number | null) => Math.round((p ?? 0) * 10);
+    const span = (k: { low: number | null; high: number | null }) =>
+        tenths(k.low) === tenths(k.high)
+            ? `works in about ${tenths(k.low)} of 10`
+            : `works in ${tenths(k.low)} to ${tenths(k.high)} of 10`;
+    const step = $derived(majors[0] === majors[1] ? `within ${majors[1]}` : `from ${majors[0]} to ${majors[1]}`);
     const most = $derived(Math.max(0, ...kinds.map((k) => k.of)));
 </script>
 
 {#if found.data}
     <div class="mt-3 border-t border-edge pt-2" data-evidence>
-        <h3 class="text-sm font-semibold">Lowered from {majors[0]} to {majors[1]} here before</h3>
+        <h3 class="text-sm font-semibold"><Term of="lowered">Lowered</Term> {step} here before</h3>
         {#if kinds.length === 0}<p class="text-sm text-quiet">
-                Never yet: there is no evidence from this shop. It works most times across one major, and is never
-                certain.
+                Never yet: this shop has no case of its own. {base.majorsDown === 0
+                    ? 'Within one major it usually works'
+                    : base.majorsDown === 1
+                      ? 'Down one major it usually works'
+                      : 'Down more than one major it is unproven'}, and it is never certain.
             </p>
         {:else}
             <p class="text-sm text-quiet">
-                {most === 1 ? 'Once' : `${most} times`}. Came back whole, with the span (95 %, Wilson) in which the true
-                share lies:
+                {most === 1 ? 'Once' : `${most} times`}. How often it came back whole, as far as {most === 1
+                    ? 'one case tells'
+                    : `${most} cases tell`}:
             </p>
             <table class="mt-1 w-full text-sm">
                 <tbody>
@@ -56,7 +67,7 @@
                                         ></span></span
                                     ></td
                                 >
-                                <td class="w-28 text-right text-quiet">{percent(k.low)} to {percent(k.high)}</td>
+                                <td class="w-48 text-right text-quiet">{span(k)}</td>
                             </tr>{/if}
                     {/each}
                 </tbody>

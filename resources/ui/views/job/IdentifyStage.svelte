@@ -1,74 +1,20 @@
 <script lang="ts">
     import { api } from '../../api/jobs';
     import type { Job } from '../../api/types';
-    import { bytes, dayAndClock, kindName, version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
-    import { stepsOf } from '../../parts/stages';
+    import { isTold, stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
     import { session } from '../../shell/session.svelte';
     import AboutForm from './AboutForm.svelte';
+    import Holds from './Holds.svelte';
+    import InTheWay from './InTheWay.svelte';
     import { jobAct } from './job.svelte';
     import WaitingDevice from './WaitingDevice.svelte';
+    import WhoItIs from './WhoItIs.svelte';
 
     let { job }: { job: Job } = $props();
     const retry = jobAct(() => api.retry(job.id, 'pair'));
-    const device = $derived(job.device);
-    const facts = $derived(
-        device === null
-            ? []
-            : ([
-                  ['Model', device.modelName, false],
-                  [
-                      'Hardware id',
-                      [device.hardwareId ?? 'not known', job.variant].filter((w) => w !== null).join(', '),
-                      true,
-                  ],
-                  ['Serial', device.serial, true],
-                  ['Installed', `${version(device.version)} (${device.build})`, true],
-                  [
-                      'Storage',
-                      device.capacityBytes === null
-                          ? 'not known'
-                          : [device.capacityBytes - (device.freeBytes ?? 0), device.capacityBytes]
-                                .map((n) => bytes(n))
-                                .join(' used of '),
-                      false,
-                  ],
-                  [
-                      'Battery',
-                      device.batteryPercent === null
-                          ? 'not known'
-                          : `${device.batteryPercent} %${device.charging ? ', charging' : ''}`,
-                      false,
-                  ],
-                  ['Owner lock', device.ownerLock ?? 'not known', false],
-                  [
-                      'Lock delay',
-                      device.lockDelay === null
-                          ? 'not known'
-                          : device.lockDelayEndsAt === null
-                            ? device.lockDelay
-                            : `${device.lockDelay}, until ${dayAndClock(device.lockDelayEndsAt)}`,
-                      false,
-                  ],
-                  [
-                      'Beta programme',
-                      device.betaEnrolled === null ? 'not known' : device.betaEnrolled ? 'enrolled' : 'not enrolled',
-                      false,
-                  ],
-                  ['Rollback counter', String(device.rollbackCounter ?? 'not known'), false],
-                  [
-                      'Accessories',
-                      device.accessories.map((a) => `${a.id} (${a.type} ${version(a.osVersion)})`).join(', ') || 'none',
-                      false,
-                  ],
-                  [
-                      'Apps',
-                      device.apps.map((a) => `${a.name} (from ${version(a.minimumOs)})`).join(', ') || 'none',
-                      false,
-                  ],
-              ] as [string, string, boolean][]),
-    );
+    const steps = $derived(stepsOf(job, 'identify').filter((s) => s.state !== 'done'));
 </script>
 
 {#if job.differences !== null && job.differences.length > 0}
@@ -86,57 +32,21 @@
         </Notice>
     </div>
 {/if}
-{#if job.waitingForDevice}
-    <div class="panel mb-3 py-1">
-        {#each stepsOf(job, 'identify') as step (step.code + step.leg)}<StepLine
+{#if steps.length > 0}<section class="panel mb-3 py-1" aria-label="Steps">
+        {#each steps as step (step.code + step.leg)}<StepLine
                 {step}
-                onretry={() => retry.mutate()}
+                told={isTold(job, step)}
+                onretry={session.mayAct ? () => retry.mutate() : null}
             />{/each}
-    </div>
-    <WaitingDevice {job} mayAct={session.mayAct} />
+    </section>{/if}
+{#if job.waitingForDevice}<WaitingDevice {job} mayAct={session.mayAct} />
 {:else}
-    <div class="grid items-start gap-4 lg:grid-cols-[minmax(18rem,26rem)_1fr] lg:gap-6">
-        <section class="panel" aria-label="Steps">
-            {#each stepsOf(job, 'identify') as step (step.code + step.leg)}<StepLine
-                    {step}
-                    onretry={() => retry.mutate()}
-                />{/each}
-            {#if device !== null}
-                <dl class="mt-2 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-t border-edge pt-3 text-sm">
-                    {#each facts as [name, value, mono] (name)}<dt class="text-quiet">{name}</dt>
-                        <dd class={mono ? 'font-mono' : ''}>{value}</dd>{/each}
-                </dl>
-            {/if}
-        </section>
-        <div class="flex flex-col gap-4">
+    <div class="flex flex-col gap-4">
+        <section class="panel grid gap-x-8 gap-y-4 lg:grid-cols-[1.1fr_1fr]" aria-labelledby="who">
+            <WhoItIs {job} />
             <AboutForm {job} />
-            <section class="panel" aria-labelledby="kinds">
-                <h2 id="kinds" class="mb-2">What the device holds</h2>
-                {#if device === null}
-                    <p class="text-quiet">Shown as soon as the device has said yes to this computer.</p>
-                {:else}
-                    <table class="w-full text-sm">
-                        <thead class="text-left text-quiet"
-                            ><tr
-                                ><th class="py-1 font-normal">Kind</th><th class="text-right font-normal">Items</th><th
-                                    class="text-right font-normal">Size</th
-                                ><th class="pl-8 font-normal">Last changed</th><th class="font-normal">Synced</th></tr
-                            ></thead
-                        >
-                        <tbody>
-                            {#each device.kinds as k (k.kind)}
-                                <tr class="border-t border-edge"
-                                    ><td class="py-1">{kindName(k.kind)}</td><td class="text-right">{k.items}</td><td
-                                        class="text-right">{bytes(k.bytes)}</td
-                                    ><td class="pl-8"
-                                        >{k.lastChangedAt === null ? '–' : dayAndClock(k.lastChangedAt)}</td
-                                    ><td>{k.syncedAt === null ? '–' : dayAndClock(k.syncedAt)}</td></tr
-                                >
-                            {/each}
-                        </tbody>
-                    </table>
-                {/if}
-            </section>
-        </div>
+        </section>
+        {#if job.device !== null}<InTheWay {job} />{/if}
+        <Holds device={job.device} />
     </div>
 {/if}

@@ -1,8 +1,9 @@
 <script lang="ts">
     import type { Job, Route } from '../../api/types';
-    import { BY_HAND_OUTCOMES, EXPORTED_KINDS } from '../../api/words';
+    import { BY_HAND_OUTCOMES } from '../../api/words';
     import { accessoryName, appName, bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
     import CrossingPath from './CrossingPath.svelte';
+    import { nextAct } from './nextact.svelte';
 
     let {
         routes,
@@ -14,7 +15,8 @@
         busy,
         onchoose,
         ontake,
-        onwriteout = null,
+        remedies = {},
+        onremedy = null,
     }: {
         routes: Route[];
         device: Job['device'];
@@ -25,16 +27,14 @@
         busy: boolean;
         onchoose: (id: string) => void;
         ontake: (route: Route, lookFirst: boolean) => void;
-        onwriteout?: ((kinds: string[]) => void) | null;
+        remedies?: Job['remedies'];
+        onremedy?: ((code: 'write-out' | 'encrypt', kind: string) => void) | null;
     } = $props();
 
     let lookFirst = $state(false);
-    /** Of what would be lost, what can be written out first, so that it comes back from there. */
-    const savable = (r: Route) =>
-        r.base === null || r.base.treatment === 'none' ? [] : r.losses.lost.filter((k) => EXPORTED_KINDS.includes(k));
     const names = (list: string[]) => (list.length === 0 ? 'nothing' : list.map(kindName).join(', '));
-    const lost = (r: Route) => [
-        ...r.losses.lost,
+    const lostNames = (r: Route) => [
+        ...r.losses.lost.map(kindName),
         ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(device, a)}`),
         ...r.losses.appsUnavailable.map((a) => `app ${appName(device, a)}`),
     ];
@@ -56,7 +56,7 @@
     }
     const rows: { name: string; of: (r: Route) => string; loss?: (r: Route) => boolean }[] = [
         { name: 'Data', of: data },
-        { name: 'Lost', of: (r) => names(lost(r)), loss: (r) => lost(r).length > 0 },
+        { name: 'Lost', of: (r) => lostNames(r).join(', ') || 'nothing', loss: (r) => lostNames(r).length > 0 },
         { name: 'At risk', of: (r) => names(r.losses.atRisk), loss: (r) => r.losses.atRisk.length > 0 },
         { name: 'Out of date', of: (r) => names(r.losses.outOfDate) },
         { name: 'By hand again', of: (r) => names(again(r)) },
@@ -81,6 +81,23 @@
         return `${l.move} to ${l.to.version}, ${ends}, after ${starts}`;
     }
     const title = (r: Route) => r.legs.map(leg).join('; ');
+    const takeWords = (r: Route) =>
+        lostNames(r).length > 0 ? 'Accept these losses and take this route' : 'Take this route';
+    const take = (r: Route) => ontake(r, lookFirst && r.base !== null);
+    const picked = $derived(routes.find((r) => r.id === chosen));
+    $effect(() =>
+        nextAct.offer(
+            'accept-route',
+            mayTake && picked !== undefined
+                ? { label: takeWords(picked), run: () => take(picked), disabled: busy }
+                : null,
+        ),
+    );
+    /** What would end each loss; what is done on the device is only said. */
+    const endings = (r: Route) =>
+        r.base === null || r.base.treatment === 'none'
+            ? []
+            : r.losses.lost.flatMap((kind) => (remedies[kind] ?? []).map((m) => ({ kind, ...m })));
 </script>
 
 <div class="overflow-x-auto">
@@ -126,7 +143,18 @@
                                   ? 'font-semibold'
                                   : routes.length > 1
                                     ? 'text-quiet'
-                                    : ''}">{row.of(r)}</td
+                                    : ''}"
+                            >{row.of(r)}{#if row.name === 'Lost' && endings(r).length > 0}<span
+                                    class="mt-1 flex flex-wrap gap-1 font-normal text-ink"
+                                    >{#each endings(r) as e (e.kind + e.code)}{#if e.code !== 'sync' && onremedy !== null}{@const code =
+                                                e.code}<button
+                                                class="act-quiet !min-h-8 !px-2 text-xs"
+                                                data-remedy={e.code}
+                                                disabled={busy}
+                                                onclick={() => onremedy(code, e.kind)}>{e.words}</button
+                                            >{:else}<span class="px-1 py-1 text-xs text-quiet">or {e.words}</span
+                                            >{/if}{/each}</span
+                                >{/if}</td
                         >
                     {/each}
                 </tr>
@@ -143,27 +171,14 @@
                         {:else if r.id !== chosen}<button class="act-quiet w-full" onclick={() => onchoose(r.id)}
                                 >Look at this route</button
                             >
-                        {:else if mayTake}{#if savable(r).length > 0 && onwriteout !== null}<button
-                                    class="act-quiet mb-1 w-full"
-                                    disabled={busy}
-                                    onclick={() => onwriteout(savable(r))}
-                                    >Write {savable(r).map(kindName).join(', ')} out, and {savable(r).length ===
-                                    lost(r).length
-                                        ? 'nothing is lost'
-                                        : 'they are not lost'}</button
-                                >{/if}{#if r.base !== null}<label class="flex min-h-9 items-center gap-2"
+                        {:else if mayTake}{#if r.base !== null}<label class="flex min-h-9 items-center gap-2"
                                     ><input
                                         type="checkbox"
                                         class="h-5 w-5 accent-[var(--jade)]"
                                         bind:checked={lookFirst}
                                     />Look at the device as new first, before anything is put back</label
-                                >{/if}<button
-                                class="act w-full"
-                                disabled={busy}
-                                onclick={() => ontake(r, lookFirst && r.base !== null)}
-                                >{lost(r).length > 0
-                                    ? 'Accept these losses and take this route'
-                                    : 'Take this route'}</button
+                                >{/if}<button class="act-quiet w-full" disabled={busy} onclick={() => take(r)}
+                                >{takeWords(r)}</button
                             >{/if}
                     </td>
                 {/each}

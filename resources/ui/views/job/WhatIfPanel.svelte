@@ -2,7 +2,9 @@
     import type { Job } from '../../api/types';
     import { SYNCING_KINDS } from '../../api/words';
     import { kindName } from '../../parts/format';
+    import DayField from '../../parts/DayField.svelte';
     import Notice from '../../parts/Notice.svelte';
+    import { times } from '../../parts/times.svelte';
     import type { WhatIf } from './whatif.svelte';
 
     let { what, job }: { what: WhatIf; job: Job } = $props();
@@ -38,7 +40,7 @@
             /></label
         >
         <label class="flex flex-col gap-1"
-            >The work begins<input
+            >The work begins ({times.zoneName})<input
                 class="field !min-h-9"
                 type="datetime-local"
                 bind:value={what.fields.startsAt}
@@ -47,10 +49,9 @@
         >
         <fieldset class="flex items-end gap-1">
             <legend class="mb-1">There is an older backup of</legend>
-            <input
-                class="field !min-h-9"
-                type="date"
-                aria-label="Day of the older backup"
+            <DayField
+                name="earlierOn"
+                label="Day of the older backup"
                 bind:value={what.fields.earlierOn}
                 onchange={changed}
             />

@@ -68,7 +68,7 @@ export class WhatIf {
             ...(f.earlierOn !== '' &&
                 f.earlierMadeOn.trim() !== '' && {
                     earlier: {
-                        takenAt: `${f.earlierOn}T12:00:00Z`,
+                        takenAt: instant(`${f.earlierOn}T12:00`),
                         madeOn: f.earlierMadeOn.trim(),
                         backup: f.earlierBackup,
                     },

@@ -2,6 +2,7 @@
     import { link } from 'svelte-spa-router';
     import type { Act } from '../../api/types';
     import { dayAndClock } from '../../parts/format';
+    import { inShopsForm } from '../../parts/times.svelte';
 
     let { act }: { act: Act } = $props();
     const said = (v: unknown): string =>
@@ -13,7 +14,7 @@
                     .join(', ')
               : v === null
                 ? 'none'
-                : String(v);
+                : inShopsForm(String(v));
     const evidence = $derived(Object.entries(act.evidence).filter(([, v]) => v !== null && said(v) !== ''));
     const short = $derived(evidence.map(([k, v]) => `${k}: ${said(v)}`).join('; '));
     const LONG = 110;
@@ -24,7 +25,7 @@
     <td class="whitespace-nowrap">{dayAndClock(act.at)}</td>
     <td class={act.machine ? 'text-quiet' : ''}>{act.who}</td>
     <td
-        ><span class={bad ? 'text-amber' : ''}>{act.words}</span> <span class="code">{act.act}</span>
+        ><span class={bad ? 'text-amber' : ''}>{act.words}</span> <span class="code text-xs">{act.act}</span>
         {#if short.length > LONG}<details class="text-quiet">
                 <summary class="cursor-pointer">{short.slice(0, LONG)}…</summary>
                 <dl class="mt-1 grid grid-cols-[auto_1fr] gap-x-3">

@@ -1,19 +1,21 @@
 <script lang="ts">
     import { createInfiniteQuery } from '@tanstack/svelte-query';
-    import { link, router } from 'svelte-spa-router';
+    import { link } from 'svelte-spa-router';
     import { csvAddress, journal, type JournalFilter } from '../../api/journal';
     import { instant } from '../../parts/format';
+    import DayField from '../../parts/DayField.svelte';
+    import { keepInAddress, queryOf } from '../../parts/query';
     import { scannable } from '../../parts/scan';
     import Notice from '../../parts/Notice.svelte';
     import ActRow from './ActRow.svelte';
 
-    const asked = new URLSearchParams(router.querystring ?? '');
-    let serial = $state(asked.get('serial') ?? '');
-    let words = $state('');
-    let who = $state('');
-    let act = $state('');
-    let from = $state('');
-    let until = $state('');
+    let serial = $state(queryOf('serial'));
+    let words = $state(queryOf('words'));
+    let who = $state(queryOf('who'));
+    let act = $state(queryOf('act'));
+    let from = $state(queryOf('from'));
+    let until = $state(queryOf('until'));
+    $effect(() => keepInAddress({ serial, words, who, act, from, until }));
     const filter = $derived<JournalFilter>({
         serial: serial.trim(),
         words: words.trim(),
@@ -59,8 +61,8 @@
             ><option value="">All acts</option>{#each first?.codes ?? [] as c (c)}<option>{c}</option>{/each}</select
         ></label
     >
-    <label class="flex flex-col">From<input class="field" type="date" bind:value={from} /></label>
-    <label class="flex flex-col">Until<input class="field" type="date" bind:value={until} /></label>
+    <label class="flex flex-col">From<DayField name="from" label="From this day" bind:value={from} /></label>
+    <label class="flex flex-col">Until<DayField name="until" label="Until this day" bind:value={until} /></label>
     <label class="flex flex-1 flex-col"
         >Words<input
             class="field min-w-40"

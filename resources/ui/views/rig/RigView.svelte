@@ -33,7 +33,7 @@
         'border-2 border-dashed border-amber-mark bg-amber-wash text-amber',
     ]}
 >
-    <FlaskConical size={22} aria-hidden="true" />
+    <FlaskConical size="1.4em" aria-hidden="true" />
     <h1>Rig</h1>
     <p>
         For practice: these devices and vendors are simulated, and what is done here is done by your hands to them. No

@@ -26,14 +26,14 @@
 >
     <p class="flex items-center gap-2">
         {#if key.state === 'accepted'}<KeyRound
-                size={18}
+                size="1.15em"
                 class="text-jade"
                 aria-hidden="true"
-            />{:else if key.state === 'offered'}<Key size={18} class="text-amber" aria-hidden="true" />{:else}<ShieldOff
-                size={18}
-                class="text-quiet"
+            />{:else if key.state === 'offered'}<Key
+                size="1.15em"
+                class="text-amber"
                 aria-hidden="true"
-            />{/if}
+            />{:else}<ShieldOff size="1.15em" class="text-quiet" aria-hidden="true" />{/if}
         <span class="font-semibold">{key.name ?? 'New key, not named yet'}</span>
         <span class="text-sm text-quiet"
             >{key.state}{key.decidedBy === null
