@@ -11,9 +11,16 @@ use JadeStep\Core\Readiness\Check;
 /** Something that was asked for cannot be done now. Says why and what to do. */
 final class Refusal extends \RuntimeException
 {
-    /** @param  list<Check>  $checks the checks that stand in the way */
-    private function __construct(public readonly string $reason, string $words, public readonly array $checks = [])
-    {
+    /**
+     * @param  list<Check>  $checks the checks that stand in the way
+     * @param  string|null  $field  of what was sent, where it is about one
+     */
+    private function __construct(
+        public readonly string $reason,
+        string $words,
+        public readonly array $checks = [],
+        public readonly ?string $field = null,
+    ) {
         parent::__construct($words);
     }
 
@@ -31,6 +38,12 @@ final class Refusal extends \RuntimeException
     public static function notNow(string $what): self
     {
         return new self(RefusalCode::NotNow->value, $what);
+    }
+
+    /** One field of what was sent is at fault. */
+    public static function ofField(string $field, string $what): self
+    {
+        return new self(RefusalCode::NotNow->value, $what, [], $field);
     }
 
     /** An open job rests on what was to be taken away. */
@@ -91,6 +104,8 @@ final class Refusal extends \RuntimeException
         return new self(
             'wrong-serial',
             'The serial that was typed is not this device\'s. Read it off the device and type it again.',
+            [],
+            'serial',
         );
     }
 }

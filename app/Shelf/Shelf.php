@@ -101,7 +101,8 @@ final readonly class Shelf
             ->get()
             ->first(static fn (Bag $b): bool => BagName::areAlike($b->label, $name));
         $kin === null
-            || throw Refusal::notNow(
+            || throw Refusal::ofField(
+                'name',
                 $bag->lowered_from === $kin->id
                     ? 'The backup that this copy was lowered from is called so. Give the copy another name.'
                     : 'A copy that was lowered from this backup is called so. Give one of them another name.',

@@ -59,7 +59,13 @@ final class ProblemRenderer
                 'The document cannot be used: see errors.',
                 errors: $e->faults,
             ),
-            $e instanceof UnreadableCsv => ProblemDetails::of(422, 'unreadable-table', $e->getMessage()),
+            $e instanceof UnreadableCsv => self::at('csv', 422, 'unreadable-table', $e->getMessage()),
+            $e instanceof Refusal && $e->field !== null => self::at(
+                $e->field,
+                $e->reason === 'wrong-serial' ? 422 : 409,
+                $e->reason,
+                $e->getMessage(),
+            ),
             $e instanceof Refusal => ProblemDetails::of(
                 $e->reason === 'wrong-serial' ? 422 : 409,
                 $e->reason,
@@ -73,7 +79,7 @@ final class ProblemRenderer
             ),
             $e instanceof PasswordWanted => ProblemDetails::of(403, 'password-wanted', $e->getMessage()),
             $e instanceof SecondFactorWanted => ProblemDetails::of(403, 'second-factor-wanted', $e->getMessage()),
-            $e instanceof WrongCode => ProblemDetails::of(422, 'wrong-code', $e->getMessage()),
+            $e instanceof WrongCode => self::at('code', 422, 'wrong-code', $e->getMessage()),
             $e instanceof TooManyTries => ProblemDetails::of(429, 'too-many', $e->getMessage()),
             $e instanceof \PDOException && DatabaseFault::isAway($e) => ProblemDetails::of(
                 503,
@@ -96,11 +102,13 @@ final class ProblemRenderer
                 $e->getMessage().' Check that it runs and is plugged in, then try again.',
             ),
             $e instanceof Declined => ProblemDetails::of(409, $e->reason, $e->getMessage()),
-            $e instanceof Unopened => ProblemDetails::of(
-                $e->passphraseIsWrong ? 422 : 409,
-                $e->passphraseIsWrong ? 'wrong-passphrase' : 'damaged',
+            $e instanceof Unopened && $e->passphraseIsWrong => self::at(
+                'passphrase',
+                422,
+                'wrong-passphrase',
                 $e->getMessage(),
             ),
+            $e instanceof Unopened => ProblemDetails::of(409, 'damaged', $e->getMessage()),
             $e instanceof NotReceived => ProblemDetails::of($e->status, $e->reason, $e->getMessage()),
             $e instanceof BagException => ProblemDetails::of(409, 'bag', $e->getMessage()),
             $e instanceof PermitException => ProblemDetails::of(409, 'untrusted', $e->getMessage()),
@@ -122,6 +130,17 @@ final class ProblemRenderer
             $problem,
             $problem->status,
             ['Content-Type' => 'application/problem+json'] + $headers,
+        );
+    }
+
+    /** It is about one field of what was sent, and stands there on a screen. */
+    private static function at(string $field, int $status, string $code, string $words): ProblemDetails
+    {
+        return ProblemDetails::of(
+            $status,
+            $code,
+            $words,
+            errors: [['pointer' => "/{$field}", 'message' => $words]],
         );
     }
 

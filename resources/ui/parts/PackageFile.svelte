@@ -2,6 +2,7 @@
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { notices } from '../shell/notices.svelte';
     import { install } from '../api/install';
+    import DropPlace from './DropPlace.svelte';
     import { version } from './format';
 
     const queries = useQueryClient();
@@ -22,15 +23,20 @@
     }
 </script>
 
-<label class="flex flex-col gap-1 text-sm"
-    >Bring a package in from a file; its digest says which build it is of<input
-        class="field py-2"
-        type="file"
-        name="package"
-        disabled={bring.isPending}
-        onchange={choose}
-    /></label
+<DropPlace
+    says="Let go: its digest says which build it is of; only a known package is kept."
+    ontake={(f) => bring.mutate(f)}
 >
+    <label class="flex flex-col gap-1 text-sm"
+        >Drop a package here, or bring a package in from a file; its digest says which build it is of<input
+            class="field py-2"
+            type="file"
+            name="package"
+            disabled={bring.isPending}
+            onchange={choose}
+        /></label
+    >
+</DropPlace>
 {#if bring.isPending}<p class="text-sm text-quiet" role="status">Reading the file…</p>
 {:else if bring.isError}<p class="rounded-md bg-amber-wash p-2 text-sm text-amber" role="alert">
         Not taken. {bring.error.message}

@@ -5,7 +5,9 @@
     import { push } from 'svelte-spa-router';
     import { notices } from '../../shell/notices.svelte';
     import { almanac, calendarAddress } from '../../api/almanac';
+    import DropPlace from '../../parts/DropPlace.svelte';
     import Notice from '../../parts/Notice.svelte';
+    import { keepInAddress, queryOf } from '../../parts/query';
     import WindowChart from '../../parts/WindowChart.svelte';
     import { session } from '../../shell/session.svelte';
     import ChangeList from './ChangeList.svelte';
@@ -53,7 +55,9 @@
         onError: (e) => notices.error(e.message),
     }));
     let shownChannels = $state([...CHANNELS]);
-    let build = $state<string | null>(null);
+    const build = $derived(queryOf('build') || null);
+    const choose = (b: string) => keepInAddress({ build: b });
+    let droppedFile = $state<File | null>(null);
     let importing = $state(false);
     const lanes = $derived((windows.data?.lanes ?? []).filter((l) => shownChannels.includes(l.channel)));
     const chosen = $derived(
@@ -74,7 +78,6 @@
             class="field"
             value={model?.hardwareId}
             onchange={(e) => {
-                build = null;
                 void push(`/almanac/${e.currentTarget.value}`);
             }}
         >
@@ -108,74 +111,81 @@
 {:else if !held.data}<Notice tone="amber">{held.error?.message}</Notice>
 {:else}
     {#if held.isError}<div class="mb-3"><Notice tone="amber">{held.error.message}</Notice></div>{/if}
-    <div class="grid items-start gap-4 xl:grid-cols-[1fr_22rem]">
-        <section class="panel" aria-label="Signing windows">
-            {#if model === null}<p>
-                    No catalogue is held, so no model is known. {session.mayAct
-                        ? 'Ask the vendors, take a file in, or set a vendor up in Settings.'
-                        : 'A technician can refresh it.'}
-                </p>
-            {:else if windows.isError && !windows.data}<Notice tone="amber">{windows.error.message}</Notice>
-            {:else if windows.data}
-                <Tabs.Root value="chart">
-                    <div class="mb-2 flex flex-wrap items-center gap-3">
-                        <Tabs.List class="flex gap-1 rounded-md bg-sunken p-1" aria-label="How to show the windows">
-                            <Tabs.Trigger
-                                value="chart"
-                                class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold"
-                                >Chart</Tabs.Trigger
+    <DropPlace
+        says={session.mayAct
+            ? 'Let go: it is read, and shown with what it would change before anything is kept.'
+            : 'Your role looks on: a technician takes files in.'}
+        ontake={(f) => {
+            if (!session.mayAct) return;
+            droppedFile = f;
+            importing = true;
+        }}
+        ><div class="grid items-start gap-4 xl:grid-cols-[1fr_22rem]">
+            <section class="panel" aria-label="Signing windows">
+                {#if model === null}<p>
+                        No catalogue is held, so no model is known. {session.mayAct
+                            ? 'Ask the vendors, take a file in, or set a vendor up in Settings.'
+                            : 'A technician can refresh it.'}
+                    </p>
+                {:else if windows.isError && !windows.data}<Notice tone="amber">{windows.error.message}</Notice>
+                {:else if windows.data}
+                    <Tabs.Root value="chart">
+                        <div class="mb-2 flex flex-wrap items-center gap-3">
+                            <Tabs.List class="flex gap-1 rounded-md bg-sunken p-1" aria-label="How to show the windows">
+                                <Tabs.Trigger
+                                    value="chart"
+                                    class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold"
+                                    >Chart</Tabs.Trigger
+                                >
+                                <Tabs.Trigger
+                                    value="table"
+                                    class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold"
+                                    >Table</Tabs.Trigger
+                                >
+                            </Tabs.List>
+                            <ToggleGroup.Root
+                                type="multiple"
+                                bind:value={shownChannels}
+                                class="flex gap-1"
+                                aria-label="Channels to show"
                             >
-                            <Tabs.Trigger
-                                value="table"
-                                class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold"
-                                >Table</Tabs.Trigger
+                                {#each CHANNELS as c (c)}<ToggleGroup.Item value={c} class="chip"
+                                        >{shownChannels.includes(c) ? '✓ ' : ''}{c}</ToggleGroup.Item
+                                    >{/each}
+                            </ToggleGroup.Root>
+                        </div>
+                        {#if lanes.length === 0}<p class="py-6 text-quiet">
+                                {windows.data.lanes.length === 0
+                                    ? 'No build in the almanac has a package for this model.'
+                                    : 'No build of these channels. Switch one on.'}
+                            </p>
+                        {:else}
+                            <Tabs.Content value="chart"
+                                ><WindowChart
+                                    windows={{ ...windows.data, lanes }}
+                                    chosen={chosen?.build ?? null}
+                                    onchoose={choose}
+                                /></Tabs.Content
                             >
-                        </Tabs.List>
-                        <ToggleGroup.Root
-                            type="multiple"
-                            bind:value={shownChannels}
-                            class="flex gap-1"
-                            aria-label="Channels to show"
-                        >
-                            {#each CHANNELS as c (c)}<ToggleGroup.Item value={c} class="chip"
-                                    >{shownChannels.includes(c) ? '✓ ' : ''}{c}</ToggleGroup.Item
-                                >{/each}
-                        </ToggleGroup.Root>
-                    </div>
-                    {#if lanes.length === 0}<p class="py-6 text-quiet">
-                            {windows.data.lanes.length === 0
-                                ? 'No build in the almanac has a package for this model.'
-                                : 'No build of these channels. Switch one on.'}
-                        </p>
-                    {:else}
-                        <Tabs.Content value="chart"
-                            ><WindowChart
-                                windows={{ ...windows.data, lanes }}
-                                chosen={chosen?.build ?? null}
-                                onchoose={(b) => (build = b)}
-                            /></Tabs.Content
-                        >
-                        <Tabs.Content value="table"
-                            ><WindowTable
-                                {lanes}
-                                chosen={chosen?.build ?? null}
-                                onchoose={(b) => (build = b)}
-                            /></Tabs.Content
-                        >
-                        {#if chosen}<div class="mt-4"><LaneDetail lane={chosen} /></div>{/if}
-                    {/if}
-                </Tabs.Root>
-            {:else}<p class="text-quiet" role="status">Reading the windows…</p>{/if}
-        </section>
-        <div class="flex flex-col gap-3">
-            {#each held.data.vendors as vendor (vendor.id)}<VendorStrip
-                    {vendor}
-                    mayAct={session.mayAct}
-                    onwithdraw={(id) => withdraw.mutate(id)}
-                />{/each}
-            {#if held.data.vendors.length === 0}<Notice>No vendor is set up. A lead adds one in Settings.</Notice>{/if}
-            <section class="panel py-3"><ChangeList hardwareId={model?.hardwareId ?? null} /></section>
-        </div>
-    </div>
-    <ImportPanel bind:open={importing} vendors={held.data.vendors} />
+                            <Tabs.Content value="table"
+                                ><WindowTable {lanes} chosen={chosen?.build ?? null} onchoose={choose} /></Tabs.Content
+                            >
+                            {#if chosen}<div class="mt-4"><LaneDetail lane={chosen} /></div>{/if}
+                        {/if}
+                    </Tabs.Root>
+                {:else}<p class="text-quiet" role="status">Reading the windows…</p>{/if}
+            </section>
+            <div class="flex flex-col gap-3">
+                {#each held.data.vendors as vendor (vendor.id)}<VendorStrip
+                        {vendor}
+                        mayAct={session.mayAct}
+                        onwithdraw={(id) => withdraw.mutate(id)}
+                    />{/each}
+                {#if held.data.vendors.length === 0}<Notice>No vendor is set up. A lead adds one in Settings.</Notice
+                    >{/if}
+                <section class="panel py-3"><ChangeList hardwareId={model?.hardwareId ?? null} /></section>
+            </div>
+        </div></DropPlace
+    >
+    <ImportPanel bind:open={importing} vendors={held.data.vendors} bind:dropped={droppedFile} />
 {/if}

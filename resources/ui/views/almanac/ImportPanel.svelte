@@ -7,7 +7,11 @@
     import Notice from '../../parts/Notice.svelte';
     import { counted, dayAndClock } from '../../parts/format';
 
-    let { open = $bindable(false), vendors }: { open: boolean; vendors: HeldVendor[] } = $props();
+    let {
+        open = $bindable(false),
+        dropped = $bindable(null),
+        vendors,
+    }: { open: boolean; dropped?: File | null; vendors: HeldVendor[] } = $props();
 
     const queries = useQueryClient();
     let file = $state<{ text: string; fileName: string } | null>(null);
@@ -29,8 +33,14 @@
     }));
     const seen = $derived(preview.data);
 
-    async function choose(event: Event & { currentTarget: HTMLInputElement }) {
-        const chosen = event.currentTarget.files?.[0];
+    $effect(() => {
+        const brought = dropped;
+        if (!open || brought === null) return;
+        dropped = null;
+        void read(brought);
+    });
+    const choose = (event: Event & { currentTarget: HTMLInputElement }) => read(event.currentTarget.files?.[0]);
+    async function read(chosen: File | undefined) {
         take.reset();
         preview.reset();
         file = chosen === undefined ? null : { text: await chosen.text(), fileName: chosen.name };
@@ -61,7 +71,8 @@
                 A catalogue as JSON, a signed catalogue, or builds as CSV with the columns of the download. What is not
                 signed is marked as not vouched for. Nothing is stored before you have seen what it changes.
             </Dialog.Description>
-            <label class="flex flex-col gap-1"
+            {#if file !== null}<p class="mb-2 font-mono text-sm">{file.fileName}</p>{/if}<label
+                class="flex flex-col gap-1"
                 >File<input class="field py-2" type="file" accept=".json,.csv,.jws,.txt" onchange={choose} /></label
             >
             {#if isTable}

@@ -1,6 +1,7 @@
 <script lang="ts">
     import type { WindowLane } from '../../api/types';
     import { bytes, dayAndClock } from '../../parts/format';
+    import Copied from '../../parts/Copied.svelte';
     import FetchAhead from './FetchAhead.svelte';
 
     let { lane }: { lane: WindowLane } = $props();
@@ -23,7 +24,9 @@
 </script>
 
 <article class="border-l-4 border-jade pl-4" aria-live="polite" data-build={lane.build}>
-    <h3 class="text-lg font-semibold">{lane.label} <span class="code">{lane.build}</span></h3>
+    <h3 class="text-lg font-semibold">
+        {lane.label} <span class="text-base font-normal"><Copied text={lane.build} what="Build" /></span>
+    </h3>
     <p>{lane.words} <span class="text-quiet">{lane.channel}, released {dayAndClock(lane.releasedAt)}.</span></p>
     <div class="mt-2 grid gap-x-8 gap-y-1 text-sm md:grid-cols-2">
         <dl class="grid content-start grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
@@ -39,7 +42,7 @@
             <dt class="text-quiet">Size</dt>
             <dd>{bytes(lane.package.bytes)}</dd>
             <dt class="text-quiet">SHA-256</dt>
-            <dd class="font-mono text-xs break-all">{lane.package.sha256}</dd>
+            <dd class="text-xs"><Copied text={lane.package.sha256} what="Digest" /></dd>
             <dt class="text-quiet">For</dt>
             <dd class="font-mono">{lane.package.hardwareIds.join(', ')}</dd>
             <dt class="text-quiet">Windows</dt>

@@ -1,5 +1,6 @@
 <script lang="ts">
     import type { WindowLane } from '../../api/types';
+    import Copied from '../../parts/Copied.svelte';
     import { bytes, dayAndClock } from '../../parts/format';
 
     let { lanes, chosen, onchoose }: { lanes: WindowLane[]; chosen: string | null; onchoose: (build: string) => void } =
@@ -7,7 +8,7 @@
 </script>
 
 <div class="overflow-x-auto">
-    <table class="w-full text-sm">
+    <table class="w-full min-w-[52rem] text-sm [&_td]:pr-4 [&_th]:pr-4">
         <caption class="sr-only">Builds and their signing windows</caption>
         <thead class="text-left text-quiet"
             ><tr
@@ -27,8 +28,8 @@
                             onclick={() => onchoose(lane.build)}>{lane.label}</button
                         ></th
                     >
-                    <td class="font-mono">{lane.build}</td><td>{lane.channel}</td><td>{lane.words}</td>
-                    <td class="whitespace-nowrap"
+                    <td><Copied text={lane.build} what="Build" /></td><td>{lane.channel}</td><td>{lane.words}</td>
+                    <td class="min-w-56"
                         >{#each lane.windows as w (w.from)}<span class="block"
                                 >{dayAndClock(w.from)} – {w.until === null ? 'open' : dayAndClock(w.until)}{w.announced
                                     ? ', announced'

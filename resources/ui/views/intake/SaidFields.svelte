@@ -1,6 +1,7 @@
 <script lang="ts">
     import { createQuery } from '@tanstack/svelte-query';
     import { almanac } from '../../api/almanac';
+    import { scannable } from '../../parts/scan';
     import type { SaidDevice } from './said.svelte';
 
     let { device, withGoal = false }: { device: SaidDevice; withGoal?: boolean } = $props();
@@ -76,6 +77,7 @@
             class="field font-mono"
             name="serial"
             autocomplete="off"
+            {@attach scannable()}
             bind:value={device.fields.serial}
         /></label
     >

@@ -3,6 +3,7 @@
     import type { Job, StepCode } from '../../api/types';
     import { MOVE } from '../../api/words';
     import { bytes, version } from '../../parts/format';
+    import Copied from '../../parts/Copied.svelte';
     import Notice from '../../parts/Notice.svelte';
     import { isTold, stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
@@ -54,14 +55,14 @@
                 <div class={i > 0 ? 'mt-3 border-t border-edge pt-3' : ''}>
                     <p>
                         <span class="font-semibold">{version(leg.to.version)}</span>
-                        <span class="code">{leg.to.build}</span>
+                        <Copied text={leg.to.build} what="Build" />
                         <span class="text-sm text-quiet">{legs.length > 1 ? `leg ${i + 1}, ` : ''}{MOVE[leg.move]}</span
                         >
                     </p>
                     <p class="font-mono text-xs break-all text-quiet">
                         {leg.package.fileName}, {bytes(leg.package.bytes)}
                     </p>
-                    <p class="font-mono text-xs break-all text-quiet">{leg.package.sha256}</p>
+                    <p class="text-xs text-quiet"><Copied text={leg.package.sha256} what="Digest" /></p>
                 </div>
             {/each}
             <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 text-sm">

@@ -174,7 +174,7 @@
                 /></label
             >
         {/if}
-        <button class="act" disabled={!mayAct}>Set this fault</button>
+        <button class="act-quiet" disabled={!mayAct}>Set this fault</button>
         <label class="ml-auto flex flex-col"
             >or by seed<input class="field !min-h-10 w-24" type="number" min="0" bind:value={fault.seed} /></label
         >

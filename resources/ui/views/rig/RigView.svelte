@@ -5,6 +5,7 @@
     import { rig } from '../../api/install';
     import type { PracticeDevice } from '../../api/types';
     import { counted } from '../../parts/format';
+    import { keepInAddress, queryOf } from '../../parts/query';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import DeviceHands from './DeviceHands.svelte';
@@ -23,7 +24,8 @@
         [...devices].sort(
             (a, b) => Number(a.port ?? Infinity) - Number(b.port ?? Infinity) || a.serial.localeCompare(b.serial),
         );
-    let chosen = $state<string | null>(null);
+    const chosen = $derived(queryOf('device') || null);
+    const choose = (serial: string) => keepInAddress({ device: serial });
 </script>
 
 <svelte:head><title>Rig, for practice · Jade Step</title></svelte:head>
@@ -83,7 +85,7 @@
                                         device?.serial === d.serial && 'bg-jade-wash',
                                     ]}
                                     aria-pressed={device?.serial === d.serial}
-                                    onclick={() => (chosen = d.serial)}
+                                    onclick={() => choose(d.serial)}
                                 >
                                     <span
                                         class={[

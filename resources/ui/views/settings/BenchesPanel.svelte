@@ -3,6 +3,7 @@
     import { notices } from '../../shell/notices.svelte';
     import { install } from '../../api/install';
     import type { BenchEntry } from '../../api/types';
+    import Ask from '../../parts/Ask.svelte';
     import { bytes, minutes } from '../../parts/format';
 
     let { leads }: { leads: boolean } = $props();
@@ -44,6 +45,7 @@
         onSuccess: again,
         onError: (e: Error) => void notices.error(e.message),
     }));
+    let leaving = $state<BenchEntry | null>(null);
     const figures: [keyof BenchEntry['measured'] & string, string, string][] = [
         ['linkBytesPerSecond', 'link', 'download'],
         ['backupBytesPerSecond', 'backup', 'backup'],
@@ -94,7 +96,7 @@
                         onclick={() =>
                             (draft = { id: b.id, name: b.name, linkAddress: b.linkAddress ?? '', ports: asText(b) })}
                         >Change</button
-                    ><button class="act-quiet !min-h-9" onclick={() => remove.mutate(b.id)}>Remove</button>
+                    ><button class="act-quiet !min-h-9" onclick={() => (leaving = b)}>Remove</button>
                 </div>{/if}
         </div>
     {/each}
@@ -107,13 +109,14 @@
             }}
         >
             <label class="flex flex-col gap-1"
-                >Name<input class="field" required maxlength="100" bind:value={d.name} /></label
+                >Name<input class="field" name="name" required maxlength="100" bind:value={d.name} /></label
             >
             <label class="flex flex-col gap-1"
                 >Address of its device link; empty for this computer’s own<input
                     class="field font-mono"
                     type="url"
                     placeholder="http://…"
+                    name="linkAddress"
                     bind:value={d.linkAddress}
                 /></label
             >
@@ -121,6 +124,7 @@
                 >Ports, one a line, “name: label”<textarea
                     class="field min-h-24 py-2 font-mono"
                     rows="4"
+                    name="ports"
                     bind:value={d.ports}></textarea></label
             >
             <div class="flex gap-2">
@@ -135,4 +139,12 @@
                 </p>{/if}
         </form>
     {/if}
+    <Ask
+        open={leaving !== null}
+        title="Remove {leaving?.name ?? ''}?"
+        yes="Remove this bench"
+        no="Keep it"
+        onyes={() => leaving !== null && remove.mutate(leaving.id)}
+        onno={() => (leaving = null)}>Its devices are not seen any more from here. What it measured goes with it.</Ask
+    >
 </section>

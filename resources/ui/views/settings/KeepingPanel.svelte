@@ -1,6 +1,7 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
     import { notices } from '../../shell/notices.svelte';
+    import { ApiProblem } from '../../api/client';
     import { shelf } from '../../api/shelf';
     import type { Keeping } from '../../api/types';
 
@@ -20,14 +21,16 @@
             passphrase = publicKey = '';
             void queries.invalidateQueries({ queryKey: ['shelf'] });
         },
-        onError: (e) => notices.error(e.message),
+        onError: (e) => {
+            if (!(e instanceof ApiProblem && e.atField)) notices.error(e.message);
+        },
     }));
     const set = (field: keyof Keeping, value: number | boolean) => {
         if (k) edited = { ...k, [field]: value };
     };
     const numbers: [keyof Keeping, string, number, number][] = [
-        ['fromHour', 'from, o’clock (UTC)', 0, 23],
-        ['untilHour', 'until, o’clock (UTC)', 0, 23],
+        ['fromHour', 'from, o’clock', 0, 23],
+        ['untilHour', 'until, o’clock', 0, 23],
         ['daily', 'days of which the latest stays', 1, 365],
         ['weekly', 'weeks of which the latest stays', 0, 520],
         ['verifyEveryDays', 'days until a bag is read again', 1, 365],
@@ -38,8 +41,8 @@
 <section class="panel" aria-labelledby="keeping">
     <h2 id="keeping" class="mb-1">At night, and how long</h2>
     <p class="text-sm text-quiet">
-        Devices that are plugged in, or near by air with their owner’s consent, paired and in no job are backed up.
-        Sealed copies are never thinned, nor the latest of a device.
+        Devices that are plugged in, or near by air with their owner’s consent, paired and in no job are backed up, by
+        the shop’s clock. Sealed copies are never thinned, nor the latest of a device.
     </p>
     {#if k && !leads}
         <dl class="mt-2 flex flex-wrap gap-x-6 gap-y-2 text-sm">
@@ -84,6 +87,7 @@
                         minlength="12"
                         required={!closes && publicKey === ''}
                         placeholder={k.passphraseHeld ? 'one is held' : 'at least 12 characters'}
+                        name="passphrase"
                         bind:value={passphrase}
                     /></label
                 >{/if}
@@ -94,6 +98,7 @@
                         class="field w-96 font-mono text-xs"
                         rows="2"
                         placeholder={k.keyFingerprint ?? '-----BEGIN PGP PUBLIC KEY BLOCK-----'}
+                        name="publicKey"
                         bind:value={publicKey}></textarea></label
                 >{/if}
             {#each numbers as [field, name, min, max] (field)}<label class="flex flex-col"
@@ -103,6 +108,7 @@
                         {min}
                         {max}
                         required
+                        name={field}
                         value={k[field]}
                         oninput={(e) => set(field, e.currentTarget.valueAsNumber)}
                     /></label

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { Key, KeyRound, ShieldOff } from '@lucide/svelte';
     import type { VendorKey } from '../../api/types';
+    import Ask from '../../parts/Ask.svelte';
     import { dayAndClock } from '../../parts/format';
 
     let {
@@ -17,6 +18,7 @@
         ondecide: (state: 'accepted' | 'refused', name: string | null) => void;
     } = $props();
     let name = $state('');
+    let asked = $state(false);
     const groups = $derived(key.thumbprint.match(/.{1,6}/g) ?? []);
 </script>
 
@@ -43,7 +45,7 @@
         {#if leads && key.state === 'accepted'}<button
                 class="act-quiet ml-auto !min-h-8 text-sm"
                 disabled={busy}
-                onclick={() => ondecide('refused', null)}>Do not accept it any more</button
+                onclick={() => (asked = true)}>Do not accept it any more</button
             >{/if}
     </p>
     <p class="mt-1 text-sm">
@@ -63,6 +65,7 @@
             <label class="flex flex-col gap-1 text-sm"
                 >Compared with {vendorName}; accept it under the name<input
                     class="field w-72"
+                    name="name"
                     required
                     maxlength="200"
                     placeholder="{vendorName}, second key"
@@ -78,4 +81,12 @@
                 >{/if}
         </form>
     {/if}
+    <Ask
+        bind:open={asked}
+        title="Do not accept this key any more?"
+        yes="Refuse it"
+        no="Keep it"
+        onyes={() => ondecide('refused', null)}
+        >What {vendorName} signs with it is not believed from now on; jobs that rest on it wait.</Ask
+    >
 </li>

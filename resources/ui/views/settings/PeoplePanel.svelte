@@ -2,8 +2,10 @@
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
     import { notices } from '../../shell/notices.svelte';
     import { access } from '../../api/access';
+    import { ApiProblem } from '../../api/client';
     import { shelf } from '../../api/shelf';
     import type { PersonEntry } from '../../api/types';
+    import Ask from '../../parts/Ask.svelte';
     import { dayAndClock } from '../../parts/format';
     import { session } from '../../shell/session.svelte';
 
@@ -18,7 +20,19 @@
         mutationFn: (p: PersonEntry) => shelf.changePerson(p.id, { name: p.name, email: p.email, role: p.role }),
         ...done,
     }));
-    const remove = createMutation(() => ({ mutationFn: shelf.removePerson, ...done }));
+    let leaving = $state<PersonEntry | null>(null);
+    const remove = createMutation(() => ({
+        mutationFn: (p: PersonEntry) => shelf.removePerson(p.id),
+        onSuccess: (_: unknown, p: PersonEntry) => {
+            done.onSuccess();
+            notices.offerUndo(`${p.name} was removed, and is signed out everywhere.`, {
+                label: 'Have them back',
+                run: () => restore.mutateAsync(p.id),
+            });
+        },
+        onError: done.onError,
+    }));
+    const restore = createMutation(() => ({ mutationFn: shelf.restorePerson, ...done }));
     const noFactor = createMutation(() => ({ mutationFn: access.removeSecondFactorOf, ...done }));
     let given = $state<{ name: string; link: string; until: string } | null>(null);
     const give = createMutation(() => ({
@@ -39,7 +53,9 @@
             fresh = { name: '', email: '', role: 'technician', password: '' };
             done.onSuccess();
         },
-        onError: done.onError,
+        onError: (e: Error) => {
+            if (!(e instanceof ApiProblem && e.atField)) done.onError(e);
+        },
     }));
 </script>
 
@@ -63,10 +79,20 @@
                         >Take the second factor away</button
                     >{/if}
                 <button class="act-quiet !min-h-9" onclick={() => give.mutate(p)}>Link for a new password</button>
-                <button class="act-quiet !min-h-9" onclick={() => remove.mutate(p.id)}>Remove</button>
+                <button class="act-quiet !min-h-9" onclick={() => (leaving = p)}>Remove</button>
             </li>
         {/each}
     </ul>
+    {#if (people.data?.removed.length ?? 0) > 0}<div class="border-t border-edge py-2 text-sm">
+            <p class="text-quiet">Removed within the last day:</p>
+            {#each people.data?.removed ?? [] as p (p.id)}<p class="flex items-center gap-3" data-removed={p.email}>
+                    <span class="flex-1">{p.name} <span class="text-quiet">{p.email}</span></span><button
+                        class="act-quiet !min-h-9"
+                        disabled={restore.isPending}
+                        onclick={() => restore.mutate(p.id)}>Have them back</button
+                    >
+                </p>{/each}
+        </div>{/if}
     {#if given !== null}<div class="mt-2 rounded-md bg-jade-wash p-3 text-sm text-jade-strong" role="status">
             <p>
                 For {given.name}: with this link a new password is set, once, until {dayAndClock(given.until)}. It is
@@ -86,6 +112,16 @@
             }}
         />leads sign in with a second factor</label
     >
+    <Ask
+        open={leaving !== null}
+        title="Remove {leaving?.name ?? ''}?"
+        yes="Remove them"
+        no="Keep them"
+        busy={remove.isPending}
+        onyes={() => leaving !== null && remove.mutate(leaving)}
+        onno={() => (leaving = null)}
+        >They are signed out everywhere at once. Their jobs stay, and they can be had back for a day.</Ask
+    >
     <form
         class="mt-3 flex flex-wrap items-end gap-2 border-t border-edge pt-3 text-sm"
         onsubmit={(e) => {
@@ -93,9 +129,10 @@
             add.mutate();
         }}
     >
-        <label class="flex flex-col">Name<input class="field !min-h-10" required bind:value={fresh.name} /></label
+        <label class="flex flex-col"
+            >Name<input class="field !min-h-10" name="name" required bind:value={fresh.name} /></label
         ><label class="flex flex-col"
-            >Address<input class="field !min-h-10" type="email" required bind:value={fresh.email} /></label
+            >Address<input class="field !min-h-10" name="email" type="email" required bind:value={fresh.email} /></label
         >
         <label class="flex flex-col"
             >Role<select class="field !min-h-10" bind:value={fresh.role}
@@ -106,6 +143,7 @@
             >Password, at least 12 characters<input
                 class="field !min-h-10"
                 type="password"
+                name="password"
                 autocomplete="new-password"
                 minlength="12"
                 required

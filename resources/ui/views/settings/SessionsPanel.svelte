@@ -4,6 +4,30 @@
     import { shelf } from '../../api/shelf';
     import { dayAndClock } from '../../parts/format';
 
+    /** Which browser it is, as people call it. */
+    function browserWords(agent: string): string {
+        const browser = /Edg/.test(agent)
+            ? 'Edge'
+            : /Firefox/.test(agent)
+              ? 'Firefox'
+              : /Chrome|Chromium/.test(agent)
+                ? 'Chrome'
+                : /Safari/.test(agent)
+                  ? 'Safari'
+                  : 'a program';
+        const on = /Android/.test(agent)
+            ? 'Android'
+            : /iPhone|iPad/.test(agent)
+              ? 'iOS'
+              : /Windows/.test(agent)
+                ? 'Windows'
+                : /Mac OS/.test(agent)
+                  ? 'macOS'
+                  : /Linux/.test(agent)
+                    ? 'Linux'
+                    : '';
+        return on === '' ? browser : `${browser} on ${on}`;
+    }
     const queries = useQueryClient();
     const sessions = createQuery(() => ({ queryKey: ['sessions'], queryFn: shelf.sessions }));
     const end = createMutation(() => ({
@@ -18,8 +42,10 @@
     <ul class="text-sm">
         {#each sessions.data?.sessions ?? [] as s (s.id)}
             <li class="flex items-center gap-3 border-t border-edge py-1.5">
-                <span class="flex-1">{s.address ?? ''} <span class="text-quiet">{s.browser}</span></span><span
-                    class="text-quiet">{s.current ? 'here, now' : `last seen ${dayAndClock(s.lastSeenAt)}`}</span
+                <span class="flex-1"
+                    >{browserWords(s.browser)}
+                    <span class="text-quiet" title={s.browser}>from {s.address ?? 'an unknown address'}</span></span
+                ><span class="text-quiet">{s.current ? 'here, now' : `last seen ${dayAndClock(s.lastSeenAt)}`}</span
                 >{#if !s.current}<button class="act-quiet !min-h-8" onclick={() => end.mutate(s.id)}>End it</button
                     >{/if}
             </li>

@@ -1,12 +1,15 @@
 <script lang="ts">
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
     import { notices } from '../../shell/notices.svelte';
+    import { router } from 'svelte-spa-router';
     import { almanac } from '../../api/almanac';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import BenchesPanel from './BenchesPanel.svelte';
     import KeepingPanel from './KeepingPanel.svelte';
     import KeyRow from './KeyRow.svelte';
+    import PreferencesPanel from './PreferencesPanel.svelte';
+    import ShopPanel from './ShopPanel.svelte';
     import PeoplePanel from './PeoplePanel.svelte';
     import SessionsPanel from './SessionsPanel.svelte';
     import SignInPanel from './SignInPanel.svelte';
@@ -30,6 +33,30 @@
         onError: fail,
     }));
     let adding = $state(false);
+    // the address names the part that is wanted
+    const PARTS: [string, string][] = [
+        ['preferences', 'Your preferences'],
+        ['sign-in', 'Your sign-in'],
+        ['shop', 'The shop'],
+        ...(session.leads ? ([['people', 'People']] as [string, string][]) : []),
+        ['benches', 'Benches'],
+        ['storage', 'Packages and bags'],
+        ['keeping', 'At night'],
+        ['sessions', 'Sessions'],
+        ['tokens', 'Tokens'],
+        ['vendors', 'Vendors'],
+    ];
+    $effect(() => {
+        const part = new URLSearchParams(router.querystring ?? '').get('at');
+        if (part === null) return;
+        const timer = setTimeout(() => {
+            const heading = document.getElementById(part);
+            heading?.setAttribute('tabindex', '-1');
+            heading?.focus({ preventScroll: true });
+            heading?.scrollIntoView({ block: 'start' });
+        }, 150);
+        return () => clearTimeout(timer);
+    });
 </script>
 
 <svelte:head><title>Settings · Jade Step</title></svelte:head>
@@ -40,12 +67,20 @@
             >{adding ? 'Not now' : 'Add a vendor'}</button
         >{/if}
 </div>
+<nav class="mb-3 flex flex-wrap gap-x-1 text-sm" aria-label="Parts of the settings">
+    {#each PARTS as [part, name] (part)}<a
+            class="flex min-h-9 items-center rounded-md px-2 underline decoration-edge underline-offset-4 hover:bg-sunken"
+            href="#/settings?at={part}">{name}</a
+        >{/each}
+</nav>
 <div class="mb-4 flex flex-col gap-4">
-    <SignInPanel />{#if session.leads}<PeoplePanel />{/if}<BenchesPanel leads={session.leads} /><StoragePanel
+    <PreferencesPanel /><SignInPanel /><ShopPanel leads={session.leads} />{#if session.leads}<PeoplePanel
+        />{/if}<BenchesPanel leads={session.leads} /><StoragePanel
         leads={session.leads}
         mayAct={session.mayAct}
     /><KeepingPanel leads={session.leads} /><SessionsPanel /><TokensPanel />
 </div>
+<h2 id="vendors" class="mb-2">Vendors and their keys</h2>
 {#if !session.leads}<div class="mb-3">
         <Notice>A lead changes vendors and decides on keys. You can look.</Notice>
     </div>{/if}

@@ -2,6 +2,7 @@
     import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
     import { notices } from '../../shell/notices.svelte';
     import { install } from '../../api/install';
+    import Ask from '../../parts/Ask.svelte';
     import { bytes, minutes, version } from '../../parts/format';
     import PackageFile from '../../parts/PackageFile.svelte';
 
@@ -32,6 +33,7 @@
         onSettled: again,
         onError: (e: Error) => void notices.error(e.message),
     }));
+    let leaving = $state<Held | null>(null);
     const limit = (n: number | null) => (n === null ? 'as much as the disk has' : `at most ${bytes(n)}`);
     type Held = NonNullable<typeof held.data>['packages'][number];
     const fetched = (p: Held) =>
@@ -81,24 +83,36 @@
             }}
         >
             <label class="flex flex-col gap-1"
-                >Folder for bags<input class="field font-mono" required bind:value={d.bagsFolder} /></label
+                >Folder for bags<input
+                    class="field font-mono"
+                    required
+                    name="bagsFolder"
+                    bind:value={d.bagsFolder}
+                /></label
             ><label class="flex flex-col gap-1"
                 >They may take, in GB; empty for all<input
                     class="field"
                     type="number"
                     min="0.01"
                     step="any"
+                    name="bagsBytes"
                     bind:value={d.bagsGb}
                 /></label
             >
             <label class="flex flex-col gap-1"
-                >Folder for packages<input class="field font-mono" required bind:value={d.packagesFolder} /></label
+                >Folder for packages<input
+                    class="field font-mono"
+                    required
+                    name="packagesFolder"
+                    bind:value={d.packagesFolder}
+                /></label
             ><label class="flex flex-col gap-1"
                 >They may take, in GB; empty for all<input
                     class="field"
                     type="number"
                     min="0.01"
                     step="any"
+                    name="packagesBytes"
                     bind:value={d.packagesGb}
                 /></label
             >
@@ -146,7 +160,7 @@
                             >{#if mayAct && p.jobs.length === 0}<button
                                     class="act-quiet !min-h-8"
                                     disabled={remove.isPending}
-                                    onclick={() => remove.mutate(p.sha256)}>Remove</button
+                                    onclick={() => (leaving = p)}>Remove</button
                                 >{/if}</td
                         >
                     </tr>{/each}</tbody
@@ -156,4 +170,12 @@
             No package is held yet. Jobs fetch theirs by themselves; the Almanac can fetch one ahead.
         </p>{/if}
     {#if mayAct}<div class="mt-3 border-t border-edge pt-3"><PackageFile /></div>{/if}
+    <Ask
+        open={leaving !== null}
+        title="Remove this package?"
+        yes="Remove it"
+        no="Keep it"
+        onyes={() => leaving !== null && remove.mutate(leaving.sha256)}
+        onno={() => (leaving = null)}>It is fetched again when a job needs it: {bytes(leaving?.bytes)}.</Ask
+    >
 </section>

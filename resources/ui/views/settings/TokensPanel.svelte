@@ -3,6 +3,7 @@
     import { notices } from '../../shell/notices.svelte';
     import { access } from '../../api/access';
     import type { PersonEntry } from '../../api/types';
+    import Ask from '../../parts/Ask.svelte';
     import { dayAndClock } from '../../parts/format';
     import { session } from '../../shell/session.svelte';
 
@@ -22,6 +23,7 @@
         },
         onError: (e) => notices.error(e.message),
     }));
+    let ending = $state<number | null>(null);
     const end = createMutation(() => ({
         mutationFn: access.endToken,
         onSuccess: again,
@@ -44,10 +46,18 @@
                     >{t.lastUsedAt === null ? 'never used' : `last used ${dayAndClock(t.lastUsedAt)}`}{t.until === null
                         ? ''
                         : `, until ${dayAndClock(t.until)}`}</span
-                ><button class="act-quiet !min-h-8" onclick={() => end.mutate(t.id)}>End it</button>
+                ><button class="act-quiet !min-h-8" onclick={() => (ending = t.id)}>End it</button>
             </li>
         {/each}
     </ul>
+    <Ask
+        open={ending !== null}
+        title="End this token?"
+        yes="End it"
+        no="Keep it"
+        onyes={() => ending !== null && end.mutate(ending)}
+        onno={() => (ending = null)}>Scripts that have it are turned away from now on.</Ask
+    >
     {#if shown !== null}<div class="mt-2 rounded-md bg-jade-wash p-3 text-sm text-jade-strong" role="status">
             <p>This is the token. It is shown this once:</p>
             <p class="font-mono break-all" data-shown>{shown}</p>
@@ -61,7 +71,13 @@
         }}
     >
         <label class="flex flex-col"
-            >What it is for<input class="field !min-h-10" required maxlength="100" bind:value={wish.name} /></label
+            >What it is for<input
+                class="field !min-h-10"
+                name="name"
+                required
+                maxlength="100"
+                bind:value={wish.name}
+            /></label
         >
         <label class="flex flex-col"
             >Role<select class="field !min-h-10" bind:value={wish.role}

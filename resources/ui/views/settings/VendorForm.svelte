@@ -34,14 +34,17 @@
     }}
 >
     {#if vendor === null}<label class="flex flex-col gap-1 text-sm"
-            >Id in its catalogue<input class="field w-36 font-mono" required bind:value={id} /></label
+            >Id in its catalogue<input class="field w-36 font-mono" name="id" required bind:value={id} /></label
         >{/if}
-    <label class="flex flex-col gap-1 text-sm">Name<input class="field w-40" required bind:value={name} /></label>
+    <label class="flex flex-col gap-1 text-sm"
+        >Name<input class="field w-40" name="name" required bind:value={name} /></label
+    >
     <label class="flex flex-1 flex-col gap-1 text-sm"
         >Address; empty where its word comes from files only<input
             class="field min-w-64 font-mono"
             type="url"
             placeholder="https://…"
+            name="address"
             bind:value={address}
         /></label
     >
@@ -52,6 +55,7 @@
             min="5"
             max="10080"
             required
+            name="refreshMinutes"
             bind:value={refreshMinutes}
         /></label
     >
