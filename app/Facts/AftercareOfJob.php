@@ -15,9 +15,9 @@ use JadeStep\Core\Device\App;
 use JadeStep\Core\Device\Device;
 use JadeStep\Core\Job\Record\AftercareRecord;
 use JadeStep\Core\Route\Goal;
+use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Version;
 use Psr\Clock\ClockInterface;
-use JadeStep\Core\Time\Rfc3339;
 
 /** The aftercare of a job, with the last reading of the device and people's word. */
 final readonly class AftercareOfJob
@@ -102,11 +102,11 @@ final readonly class AftercareOfJob
 
     private static function kept(Bag $b): string
     {
-        $until = $b->keep_until === null ? 'until it is deleted' : 'until '.Rfc3339::format($b->keep_until->toDateTimeImmutable());
+        $until = Rfc3339::formatOrNull($b->keep_until?->toDateTimeImmutable()) ?? 'it is deleted';
         $how = ($b->isEncrypted() ? ', encrypted' : '').($b->state === BagState::Sealed ? ', sealed' : '');
 
         return 'Backup of '.Rfc3339::format($b->taken_at->toDateTimeImmutable()).' from '
             .Version::parse($b->made_on)->label()
-            ."{$how}, {$until}";
+            ."{$how}, until {$until}";
     }
 }

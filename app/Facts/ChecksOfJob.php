@@ -24,8 +24,8 @@ use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Readiness\Check;
 use JadeStep\Core\Readiness\SafetyEvidence;
 use JadeStep\Core\Route\Planner;
-use Psr\Clock\ClockInterface;
 use JadeStep\Core\Time\Rfc3339;
+use Psr\Clock\ClockInterface;
 
 /**
  * The readiness checks of a job, of the route that it has taken. They are worked out when something changes, and kept

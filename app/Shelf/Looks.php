@@ -23,6 +23,7 @@ use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\Passphrase;
 use JadeStep\Core\Bag\PlainContent;
 use JadeStep\Core\Bag\Reconciliation;
+use JadeStep\Core\Bag\Tide;
 
 /**
  * Looking into bags. An encrypted one is opened for the length of one look, with the passphrase that comes with the
@@ -60,6 +61,11 @@ final readonly class Looks
     public function inventory(Bag $bag, ?Passphrase $passphrase = null): Inventory
     {
         return $this->content($bag, $passphrase)->inventory();
+    }
+
+    public function tide(Bag $bag): Tide
+    {
+        return Tide::of($this->inventory($bag));
     }
 
     /** A look into an encrypted bag begins. */

@@ -11,7 +11,7 @@ require_once __DIR__.'/../../vendor/autoload.php';
 $terms = Term::cases();
 usort($terms, static fn (Term $a, Term $b): int => $a->label() <=> $b->label());
 echo "# Glossary\n\nThe terms of the trade as the screens explain them. Written by bin/lib/glossary.php from\n",
-    "`core/src/Term.php`: change them there.\n";
+"`core/src/Term.php`: change them there.\n";
 foreach ($terms as $term) {
     echo "\n**{$term->label()}**  \n", wordwrap($term->means(), 116), "\n";
 }

@@ -23,6 +23,7 @@ use JadeStep\Core\Job\WayBack\CloudOutcome;
 use JadeStep\Core\Job\Who;
 use JadeStep\Core\Readiness\CheckCode;
 use JadeStep\Core\Readiness\CheckState;
+use JadeStep\Core\Route\Fit;
 use JadeStep\Core\Route\KindReason;
 use JadeStep\Core\Route\Move;
 use JadeStep\Core\Route\ReasonCode;
@@ -72,6 +73,7 @@ $words = [
     'CLOUD_OUTCOME' => $labels(CloudOutcome::cases()),
     'OVERLAY_STATE' => ['seen' => 'seen on the device', 'waiting' => 'not here yet', ...$labels(OverlayState::cases())],
     'AFTERCARE_STATE' => $labels(AftercareState::cases()),
+    'FIT' => $labels(Fit::cases()),
     'TERM' => $labels(Term::cases()),
     'TERM_MEANS' => $labels(Term::cases(), 'means'),
 ];

@@ -71,8 +71,8 @@ enum Term: string
             self::Channel => 'Whether a build is a release, a candidate for one, or a beta. Betas are used only '
                 .'where one is asked for by name.',
             self::Package => 'The firmware file of a build for certain hardware ids, known by its SHA-256 digest.',
-            self::SigningWindow => 'The time in which the vendor signs a package for installing. Outside it the package '
-                .'is of no use. Its end can be announced, and often comes unannounced.',
+            self::SigningWindow => 'The time in which the vendor signs a package for installing. Outside it the '
+                .'package is of no use. Its end can be announced, and often comes unannounced.',
             self::Permit => 'The vendor’s signed answer that lets one install of one device begin. It is asked '
                 .'for at the last moment, and can be refused though the plan was right; then nothing '
                 .'has been erased.',

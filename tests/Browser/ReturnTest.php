@@ -114,7 +114,7 @@ final class ReturnTest extends BrowserTestCase
                 $b->find(WebDriverBy::cssSelector("[data-kind=\"{$kind}\"]"))->getText(),
             );
         }
-        $b->see('the app Watch Roster')->see('the pairing with Fenn Band (band-1)');
+        $b->see('the app Watch Roster')->see('the pairing with Fenn Band');
         $b->press('Read the device')->find(
             WebDriverBy::cssSelector('[data-aftercare="owner-lock-on"][data-state="open"]'),
         );

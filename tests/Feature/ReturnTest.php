@@ -117,7 +117,7 @@ final class ReturnTest extends FeatureTestCase
         );
         $ended = $this->postJson("/api/v1/jobs/{$job->id}/hand-over")->assertOk();
         self::assertSame('done-with-losses', $ended->json('state'));
-        self::assertContains('the pairing with Fenn Band (band-1)', $ended->json('losses'));
+        self::assertContains('the pairing with Fenn Band', $ended->json('losses'));
         self::assertContains('the app Watch Roster', $ended->json('losses'));
     }
 

@@ -24,6 +24,7 @@ use App\Models\AlmanacChange;
 use App\Models\BenchJob;
 use App\Models\HeldCatalogue;
 use App\Models\Vendor;
+use App\Reading\FitOfDevices;
 use App\Reading\KeptAnswers;
 use App\Reading\Versions;
 use App\Refusal\Refusal;
@@ -74,14 +75,16 @@ final class AlmanacController
         ]);
     }
 
-    public function ofModel(string $hardwareId): JsonResponse
+    public function ofModel(string $hardwareId, FitOfDevices $fit): JsonResponse
     {
-        return $this->windows($hardwareId);
+        return $this->windows($hardwareId, $fit->ofModel($hardwareId));
     }
 
-    public function ofJob(BenchJob $job): JsonResponse
+    public function ofJob(BenchJob $job, FitOfDevices $fit): JsonResponse
     {
-        return $this->windows($job->device?->hardwareId);
+        $hardwareId = $job->device?->hardwareId;
+
+        return $this->windows($hardwareId, $hardwareId === null ? [] : [$fit->ofJob($job)]);
     }
 
     public function changes(Request $request): JsonResponse
@@ -182,7 +185,8 @@ final class AlmanacController
         ]);
     }
 
-    private function windows(?string $hardwareId): JsonResponse
+    /** @param  list<array{serial: string, fits: array<string, string>}>  $devices */
+    private function windows(?string $hardwareId, array $devices): JsonResponse
     {
         $windows = $this->kept->of(
             "windows {$hardwareId}",
@@ -190,7 +194,12 @@ final class AlmanacController
             fn (): array => $this->lanes($hardwareId),
         );
 
-        return new JsonResponse(['now' => Rfc3339::format($this->clock->now())] + (array) $windows);
+        $told = static fn (array $d): array => ['serial' => $d['serial'], 'fits' => (object) $d['fits']];
+
+        return new JsonResponse([
+            'now' => Rfc3339::format($this->clock->now()),
+            'devices' => array_map($told, $devices),
+        ] + (array) $windows);
     }
 
     /** @return array<string, mixed> */

@@ -31,7 +31,6 @@ use App\Shelf\Nights;
 use App\Shelf\Shelf;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
-use JadeStep\Core\Bag\Tide;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -65,7 +64,7 @@ final class ShelfController
     /** Amounts alone: nothing of the owner's is shown, and so the Journal is not told. */
     public function tide(Bag $bag): TideResource
     {
-        return new TideResource(Tide::of($this->looks->inventory($bag)));
+        return new TideResource($this->looks->tide($bag));
     }
 
     public function items(ActRequest $request, Bag $bag): JsonResponse

@@ -73,7 +73,7 @@ class JobSummaryResource extends Answer
         $left = $this->state === JobState::Open && $this->route !== null
             ? array_filter(
                 StepTimes::of($this->resource),
-                static fn (StepTime $t): bool => ! $t->byHand && $t->took === null && $t->estimate !== null,
+                static fn (StepTime $t): bool => ! $t->code->isByHand() && $t->took === null && $t->estimate !== null,
             )
             : [];
 

@@ -86,11 +86,8 @@ final readonly class Finder
         $told = static fn (BenchJob $j): Found => new Found(
             'job',
             trim("{$j->serial} ".($j->variant ?? (string) $j->device?->modelName)),
-            implode(' ', array_filter([
-                "job {$j->id},",
-                $j->about->holder ?? '',
-                $j->state === JobState::Open ? 'in progress' : "ended, {$j->state->label()}",
-            ])),
+            trim("job {$j->id}, ".($j->about->holder ?? '')).' '
+                .($j->state === JobState::Open ? 'in progress' : "ended, {$j->state->label()}"),
             "/jobs/{$j->id}",
         );
 
@@ -169,7 +166,12 @@ final readonly class Finder
     private function benchesAndVendors(): array
     {
         $bench = static fn (Bench $b): Found => new Found('bench', $b->name, 'bench', '/settings?at=benches');
-        $vendor = static fn (Vendor $v): Found => new Found('vendor', $v->name, "vendor {$v->id}", '/settings?at=vendors');
+        $vendor = static fn (Vendor $v): Found => new Found(
+            'vendor',
+            $v->name,
+            "vendor {$v->id}",
+            '/settings?at=vendors',
+        );
 
         return [
             ...array_values(Bench::query()->get()->map($bench)->all()),
@@ -209,7 +211,7 @@ final readonly class Finder
             'act',
             $l->description,
             trim("{$l->who} {$l->serial}").', '.Rfc3339::format($l->created_at->toDateTimeImmutable()),
-            '/journal?'.http_build_query(array_filter(['serial' => $l->serial, 'act' => $l->event])),
+            '/journal?'.http_build_query(['serial' => (string) $l->serial, 'act' => (string) $l->event]),
         );
 
         return array_values($query->get()->map($told)->all());

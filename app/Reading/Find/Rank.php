@@ -43,7 +43,8 @@ final readonly class Rank
     {
         $sum = 0;
         foreach ($this->words as $word) {
-            $best = 2 * self::word($word, $found->title) ?: self::word($word, $found->about);
+            $inTitle = 2 * self::word($word, $found->title);
+            $best = $inTitle === 0 ? self::word($word, $found->about) : $inTitle;
             if ($best === 0) {
                 return 0;
             }

@@ -12,9 +12,9 @@ final readonly class Accessory
     {
     }
 
-    /** "Fenn Band (band-1)" */
-    public function label(): string
+    /** "Fenn Band" */
+    public function name(): string
     {
-        return ucwords(str_replace('-', ' ', $this->type))." ({$this->id})";
+        return ucwords(str_replace('-', ' ', $this->type));
     }
 }

@@ -81,10 +81,18 @@ final readonly class Device
     {
         $names = array_combine(
             array_column($this->accessories, 'id'),
-            array_map(static fn (Accessory $a): string => $a->label(), $this->accessories),
+            array_map($this->nameOf(...), $this->accessories),
         );
 
         return array_map(static fn (string $id): string => $names[$id] ?? $id, $ids);
+    }
+
+    /** Its id is told only where it has several of one type. */
+    private function nameOf(Accessory $accessory): string
+    {
+        $alike = array_filter($this->accessories, static fn (Accessory $a): bool => $a->type === $accessory->type);
+
+        return count($alike) > 1 ? "{$accessory->name()} ({$accessory->id})" : $accessory->name();
     }
 
     /**

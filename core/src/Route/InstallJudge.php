@@ -91,20 +91,7 @@ final readonly class InstallJudge
     /** @return list<Move> the moves that the build's own rules allow from what is installed */
     public function moves(Build $build, Installed $from): array
     {
-        if (! $from->bootable) {
-            return $build->eraseInstall ? [Move::EraseInstall] : [];
-        }
-        $higher = $build->version->compare($from->version);
-        $stepDown =
-            $higher < 0
-            && $build->version->major === $from->version->major
-            && $build->stepDownFrom?->contains($from->version) === true;
-
-        return [
-            ...($build->eraseInstall ? [Move::EraseInstall] : []),
-            ...($higher > 0 && $build->inPlaceFrom?->contains($from->version) === true ? [Move::InPlaceUpdate] : []),
-            ...($stepDown ? [Move::InPlaceStepDown] : []),
-        ];
+        return Move::open($build, $from);
     }
 
     /**

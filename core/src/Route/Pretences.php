@@ -8,8 +8,8 @@ use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\KindStock;
 use JadeStep\Core\Text;
-use JadeStep\Core\Version\Version;
 use JadeStep\Core\Time\Rfc3339;
+use JadeStep\Core\Version\Version;
 
 /** What a technician pretends, to see how routes and ledger would change. A situation made by it enters no job. */
 final readonly class Pretences

@@ -11,6 +11,9 @@ use JadeStep\Core\Text;
 /** Says in one sentence what a route trades. */
 final class Trade
 {
+    /** More than so many kinds are counted here; the ledger names each. */
+    private const NAMED = 3;
+
     /** @param  Route|null  $best the best route, where this is another */
     public static function sentence(Route $route, ?Route $best, Device $device): string
     {
@@ -83,6 +86,8 @@ final class Trade
     /** @param  list<Kind>  $kinds */
     private static function names(array $kinds): string
     {
-        return implode(', ', array_map(static fn (Kind $k): string => $k->label(), $kinds));
+        return count($kinds) > self::NAMED
+            ? count($kinds).' kinds'
+            : implode(', ', array_map(static fn (Kind $k): string => $k->label(), $kinds));
     }
 }

@@ -38,33 +38,35 @@ final class AlmanacTest extends TestCase
             [['2026-05-04T17:00:00Z', null]],
             $now,
             'signed',
-            'Signed now, since 4 May 2026; no end is known.',
+            'Signed now, since 2026-05-04T17:00:00Z; no end is known.',
         ];
         yield 'open, with a known end' => [
             [['2026-05-04T17:00:00Z', '2026-12-14T18:00:00Z']],
             $now,
             'end-announced',
-            'Signed now, since 4 May 2026; the end is announced for 14 Dec 2026.',
+            'Signed now, since 2026-05-04T17:00:00Z; the end is announced for 2026-12-14T18:00:00Z.',
         ];
         yield 'closed' => [
             [['2026-05-04T17:00:00Z', '2026-09-01T00:00:00Z']],
             $now,
             'closed',
-            'Closed since 1 Sep 2026.',
+            'Closed since 2026-09-01T00:00:00Z.',
         ];
         yield 'closed, and opening again' => [
             [['2026-05-04T17:00:00Z', '2026-09-01T00:00:00Z'], ['2026-12-01T00:00:00Z', null]],
             $now,
             'not-open-yet',
-            'Closed since 1 Sep 2026. Opens on 1 Dec 2026.',
+            'Closed since 2026-09-01T00:00:00Z. Opens on 2026-12-01T00:00:00Z.',
         ];
-        yield 'not open yet' => [[['2026-12-01T00:00:00Z', null]], $now, 'not-open-yet', 'Opens on 1 Dec 2026.'];
+        yield 'not open yet' => [
+            [['2026-12-01T00:00:00Z', null]], $now, 'not-open-yet', 'Opens on 2026-12-01T00:00:00Z.',
+        ];
         yield 'never signed' => [[], $now, 'closed', 'Never signed for this model.'];
         yield 'stale: an open window is not called signed' => [
             [['2026-05-04T17:00:00Z', null]],
             '2026-11-21T09:00:00Z',
             'unknown',
-            'Not known: the almanac is stale since 20 Nov 2026.',
+            'Not known: the almanac is stale since 2026-11-20T20:00:00Z.',
         ];
     }
 

@@ -72,7 +72,7 @@ final class PlanDifferencesTest extends TestCase
             [$same],
             ['accessories' => [['id' => 'band-1', 'type' => 'fenn-band', 'osVersion' => '5.1.0']]],
             [],
-            ['Fenn Band (band-1) loses its pairing now.'],
+            ['Fenn Band loses its pairing now.'],
         ];
         yield 'what was at stake is not any more' => [
             [$same],

@@ -171,7 +171,7 @@ final class PlannerTest extends TestCase
         );
         self::assertSame(
             'Erases once and puts the new backup back through a lowered copy; loses messages, health, brings '
-                .'saved passwords back out of date, unpairs Fenn Band (band-1), leaves out Net Map.',
+                .'saved passwords back out of date, unpairs Fenn Band, leaves out Net Map.',
             $route['trade'],
         );
         self::assertSame(

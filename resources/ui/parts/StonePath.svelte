@@ -17,7 +17,7 @@
 </script>
 
 {#snippet stone(state: string, i: number)}
-    <svg viewBox="0 0 64 34" class={small ? 'h-4 w-8' : 'h-6 w-10 shrink-0 xl:h-9 xl:w-16'} aria-hidden="true">
+    <svg viewBox="0 0 64 34" class={small ? 'h-4 w-8' : 'h-6 w-10 shrink-0 xl:h-7 xl:w-12'} aria-hidden="true">
         <path
             d={i % 2 === 0
                 ? 'M6 20C4 10 16 4 30 4s30 4 28 15-18 12-30 12S8 28 6 20z'
@@ -83,7 +83,7 @@
                     href={`#/jobs/${job.id}/${stage}`}
                     aria-current={shown === stage ? 'step' : undefined}
                     class={[
-                        'flex flex-1 flex-col items-center justify-center gap-1 border-b-4 px-1 py-2 text-center',
+                        'flex flex-1 flex-col items-center justify-center gap-1 border-b-4 px-1 pt-2 pb-1 text-center',
                         'hover:bg-sunken xl:flex-row xl:gap-2 xl:px-2 xl:text-left',
                         shown === stage ? 'border-jade font-semibold' : 'border-transparent',
                     ]}

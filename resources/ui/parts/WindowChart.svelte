@@ -2,6 +2,7 @@
     import { Maximize2, Minus, MoveLeft, MoveRight, Plus } from '@lucide/svelte';
     import { scaleTime } from 'd3-scale';
     import type { WindowLane, Windows } from '../api/types';
+    import { FIT } from '../api/words';
     import { day, dayAndClock, tickWords } from './format';
     import { Span } from './span.svelte';
 
@@ -21,6 +22,7 @@
     } = $props();
 
     const span = new Span();
+    let width = $state(600);
     const now = $derived(Date.parse(windows.now));
     $effect(() => {
         const all = windows.lanes.flatMap((l) => l.windows);
@@ -44,6 +46,24 @@
         'not-open-yet': 'not open yet',
         unknown: 'not known',
     };
+    const fit = (lane: WindowLane) => windows.devices.map((d) => d.fits[lane.build] ?? 'takes');
+    const on = (lane: WindowLane) => windows.devices.filter((d) => d.fits[lane.build] === 'installed');
+    /** No device that is looked at can take it, whatever is signed. */
+    const isShut = (lane: WindowLane) =>
+        windows.devices.length > 0 && fit(lane).every((f) => f !== 'takes' && f !== 'installed');
+    const shutWords = (lane: WindowLane) => FIT[(fit(lane)[0] ?? 'takes') as keyof typeof FIT];
+    const installedWords = (lane: WindowLane) =>
+        windows.devices.length > 1 ? `installed on ${on(lane).length} of ${windows.devices.length}` : 'installed';
+    /** What stands beside a build in words: that it is installed, on the shown route, or about to end. */
+    const noteOf = (lane: WindowLane) =>
+        [
+            lane.build === installed || on(lane).length > 0 ? installedWords(lane) : '',
+            taken.includes(lane.build) ? 'on this route' : '',
+            lane.state === 'end-announced' ? `ends ${day(lane.windows.at(-1)?.until ?? windows.now)}` : '',
+            isShut(lane) ? shutWords(lane) : '',
+        ]
+            .filter((w) => w !== '')
+            .join(', ');
     const inside = (at: number) => at >= 0 && at <= 100;
 
     function bar(w: WindowLane['windows'][number]) {
@@ -65,12 +85,13 @@
         b.left > 20 && (b.end > 78 || (b.end <= x(now) && b.end + 19 > x(now)));
 
     /** Whether a date has room there, between the edges and beside the line at now. */
-    const hasRoom = (at: number) => Math.abs(at - x(now)) > 6 && at > 2 && at < 96;
+    const hasRoom = (at: number) =>
+        Math.abs(at - x(now)) > 5000 / width && at > 2000 / width && at < 100 - 3000 / width;
 
     function wordOf(issuedAt: string): string {
-        const whose = windows.vouched ? 'The vendor’s word' : 'From a file, not vouched for,';
+        const whose = windows.vouched ? 'The vendor’s word' : 'From a file, not vouched for';
         const fresh = `${stale === null ? 'good until' : 'stale since'} ${dayAndClock(windows.freshUntil ?? issuedAt)}`;
-        return `${whose} of ${dayAndClock(issuedAt)}, ${fresh}`;
+        return `${whose}, ${fresh}`;
     }
 
     function onkeydown(event: KeyboardEvent) {
@@ -85,7 +106,11 @@
 </script>
 
 <div class="flex items-center gap-1 text-sm text-quiet">
-    <span class="mr-auto">{windows.issuedAt === null ? 'No almanac is held.' : wordOf(windows.issuedAt)}</span>
+    <span
+        class="mr-auto leading-tight"
+        title={windows.issuedAt === null ? undefined : `Issued ${dayAndClock(windows.issuedAt)}`}
+        >{windows.issuedAt === null ? 'No almanac is held.' : wordOf(windows.issuedAt)}</span
+    >
     <button class="act-quiet !min-h-8 px-2" aria-label="Earlier" title="Earlier (←)" onclick={() => span.pan(-0.25)}
         ><MoveLeft size="1.05em" /></button
     >
@@ -118,8 +143,8 @@
     {onkeydown}
 >
     <span></span>
-    <div class="relative h-5 text-xs text-quiet" aria-hidden="true">
-        {#each x.ticks(6) as tick (tick.getTime())}{#if hasRoom(x(tick))}<span
+    <div class="relative h-5 text-xs text-quiet" aria-hidden="true" bind:clientWidth={width}>
+        {#each x.ticks(Math.max(2, Math.floor(width / 110))) as tick (tick.getTime())}{#if hasRoom(x(tick))}<span
                     class="absolute -translate-x-1/2 whitespace-nowrap"
                     style:left="{x(tick)}%">{format(tick)}</span
                 >{/if}{/each}
@@ -133,24 +158,27 @@
             class={[
                 'col-span-2 grid grid-cols-subgrid border-t border-edge text-left -outline-offset-2 hover:bg-sunken',
                 chosen === lane.build && 'bg-jade-wash',
+                isShut(lane) && 'lane-shut',
             ]}
             aria-pressed={chosen === lane.build}
             onclick={() => onchoose(lane.build)}
         >
-            <span class="flex items-center gap-2 px-2 py-1"
-                ><span class="font-semibold whitespace-nowrap {lane.state === 'closed' ? 'text-quiet' : ''}"
-                    >{lane.label}</span
-                ><span class="code">{lane.build}</span><span class="sr-only"
-                    >{marks[lane.state]}. {lane.words}{lane.build === installed
-                        ? ' Installed now.'
-                        : ''}{taken.includes(lane.build) ? ' On the shown route.' : ''}</span
+            <span class="flex min-h-11 flex-col justify-center px-2 leading-tight"
+                ><span class="whitespace-nowrap"
+                    ><span class="font-semibold {lane.state === 'closed' ? 'text-quiet' : ''}">{lane.label}</span>
+                    <span class="code">{lane.build}</span></span
+                >{#if noteOf(lane) !== ''}<span
+                        class="text-xs {lane.state === 'end-announced' ? 'text-amber' : 'text-quiet'}"
+                        >{noteOf(lane)}</span
+                    >{/if}<span class="sr-only"
+                    >{marks[lane.state]}. {lane.words}{lane.build === installed ? ' Installed now.' : ''}</span
                 ></span
             >
-            <span class="relative h-9 overflow-hidden" aria-hidden="true">
+            <span class="relative min-h-11 overflow-hidden" aria-hidden="true">
                 {#each lane.windows as w (w.from)}
                     {@const b = bar(w)}
                     {#if b.width > 0}<span
-                            class="absolute top-2.5 h-4 {b.ended
+                            class="absolute top-3.5 h-4 {b.ended
                                 ? 'rounded-sm border border-quiet bg-sunken'
                                 : b.ahead
                                   ? 'border-2 border-dashed border-jade'
@@ -159,29 +187,18 @@
                             style:width="{b.width}%"
                         ></span>{/if}
                     {#if b.ended && w.until !== null && b.end > -20}<span
-                            class="absolute top-2 bg-panel/70 px-0.5 text-xs whitespace-nowrap text-quiet"
+                            class="absolute top-3.5 bg-panel/70 px-0.5 text-xs whitespace-nowrap text-quiet"
                             style={leftOf(b) ? `right: calc(${100 - b.left}% + 6px)` : `left: calc(${b.end}% + 6px)`}
                             >closed {day(w.until)}</span
                         >
                     {:else if w.until !== null && inside(b.end)}<span
-                            class="absolute top-2 bg-panel/80 px-0.5 text-xs whitespace-nowrap text-amber"
-                            style={b.end > 78 ? `right: calc(${100 - b.end}% + 12px)` : `left: calc(${b.end}% + 12px)`}
-                            >ends {day(w.until)}</span
-                        ><span
                             class={[
-                                'absolute top-[0.6875rem] h-3.5 w-3.5 -translate-x-1/2 rotate-45',
+                                'absolute top-[0.9375rem] h-3.5 w-3.5 -translate-x-1/2 rotate-45',
                                 'border-2 border-amber-mark bg-panel',
                             ]}
                             style:left="{b.end}%"
                         ></span>{/if}
                 {/each}
-                {#if lane.build === installed}<span
-                        class="absolute top-2 left-0.5 rounded bg-panel px-1 text-xs font-semibold ring-1 ring-edge"
-                        >installed</span
-                    >{:else if taken.includes(lane.build)}<span
-                        class="absolute top-2 left-0.5 rounded bg-jade px-1 text-xs font-semibold text-on-jade"
-                        >on this route</span
-                    >{/if}
             </span>
         </button>
     {/each}
@@ -196,6 +213,9 @@
 </div>
 
 <style>
+    .lane-shut {
+        background-image: repeating-linear-gradient(135deg, transparent 0 7px, var(--sunken) 7px 9px);
+    }
     .lane-open {
         mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent);
     }

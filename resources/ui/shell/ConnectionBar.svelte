@@ -25,8 +25,8 @@
             data-connection="lost"
         >
             <CloudOff size="1.25em" class="shrink-0" aria-hidden="true" /><span
-                ><strong>No answer from the server since {clock(lost)}.</strong> What you see may be old. Leave this page
-                open: what you have typed stays, and it is asked again by itself.</span
+                ><strong>No answer from the server since {clock(lost)}.</strong> What you see may be old. Keep this page open:
+                what you have typed stays, and it is asked again by itself.</span
             >
         </p>{/if}
 </div>

@@ -18,6 +18,7 @@
 
     let { params }: { params?: { model?: string } | null } = $props();
 
+    const TAB = 'min-h-9 rounded px-3 data-[state=active]:bg-panel data-[state=active]:font-semibold';
     const CHANNELS = ['release', 'candidate', 'beta'];
     const queries = useQueryClient();
     const held = createQuery(() => ({ queryKey: ['almanac'], queryFn: almanac.show, refetchInterval: 30_000 }));
@@ -132,16 +133,8 @@
                     <Tabs.Root value="chart">
                         <div class="mb-2 flex flex-wrap items-center gap-3">
                             <Tabs.List class="flex gap-1 rounded-md bg-sunken p-1" aria-label="How to show the windows">
-                                <Tabs.Trigger
-                                    value="chart"
-                                    class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold"
-                                    >Chart</Tabs.Trigger
-                                >
-                                <Tabs.Trigger
-                                    value="table"
-                                    class="rounded px-3 py-1 data-[state=active]:bg-panel data-[state=active]:font-semibold"
-                                    >Table</Tabs.Trigger
-                                >
+                                <Tabs.Trigger value="chart" class={TAB}>Chart</Tabs.Trigger>
+                                <Tabs.Trigger value="table" class={TAB}>Table</Tabs.Trigger>
                             </Tabs.List>
                             <ToggleGroup.Root
                                 type="multiple"

@@ -76,7 +76,7 @@
                 {#if session.mayAct}<a
                         class="ml-auto flex min-h-8 items-center text-sm underline underline-offset-4"
                         href="/take-in"
-                        use:link>Take in without a cable <span class="key">t</span></a
+                        use:link>Take in without a cable <span class="key ml-1.5 no-underline">t</span></a
                     >{/if}
             </div>
             {#if session.mayAct && free.length > 1}<div class="mb-2 flex flex-wrap gap-2">

@@ -54,7 +54,7 @@
         >
         <span>
             <span class="font-semibold">{job.variant ?? job.modelName ?? 'Device'}</span>
-            <span class="code">{job.serial}</span>
+            <span class="code whitespace-nowrap">{job.serial}</span>
             <span class="block text-sm text-quiet">{versions}{where}{job.holder === '' ? '' : ` · ${job.holder}`}</span>
         </span>
         <StonePath {job} small />

@@ -1,6 +1,7 @@
 import { api } from '../../api/jobs';
 import type { Job, JobSummary, Port, Route } from '../../api/types';
 import { ATTESTED_CHECKS } from '../../api/words';
+import { version } from '../../parts/format';
 
 export type Outcome = { serial: string; words: string | null };
 
@@ -51,8 +52,8 @@ export const acceptAll = (jobs: Job[], way: string) =>
 export function alike(jobs: JobSummary[]): { name: string; jobs: JobSummary[] }[] {
     const by: Record<string, JobSummary[]> = {};
     for (const job of jobs)
-        (by[`${job.variant ?? job.modelName ?? 'Device'}, on ${job.fromVersion ?? 'an unknown version'}`] ??= []).push(
-            job,
-        );
+        (by[
+            `${job.variant ?? job.modelName ?? 'Device'}, on ${job.fromVersion === null ? 'an unknown version' : version(job.fromVersion)}`
+        ] ??= []).push(job);
     return Object.entries(by).map(([name, of]) => ({ name, jobs: of }));
 }

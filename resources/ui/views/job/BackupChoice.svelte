@@ -16,7 +16,7 @@
             : [...job.backup.sideExports, kind];
 </script>
 
-<details class="panel py-2 text-sm">
+<details class="panel min-w-72 flex-1 px-3 py-2.5 text-sm">
     <summary class="cursor-pointer"
         >The backup will be <strong>{job.backup.encryption}</strong>{job.backup.sideExports.length > 0
             ? `, with ${job.backup.sideExports.map(kindName).join(', ')} written out`

@@ -55,7 +55,7 @@
             'choose-return',
             may && proposed !== undefined && !chosen(proposed)
                 ? {
-                      label: `Put ${name(proposed).toLowerCase() === 'this job’s backup' ? 'this job’s backup' : 'the proposed one'} back`,
+                      label: proposed.ofThisJob ? 'Put this job’s backup back' : 'Put the proposed one back',
                       run: () => pick(proposed),
                       disabled: choose.isPending,
                   }

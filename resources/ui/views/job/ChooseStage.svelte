@@ -47,6 +47,8 @@
         ),
     );
     const goesUp = $derived(job.goal !== null && 'exact' in job.goal && job.goal.exact === job.keptFromNewer?.madeOn);
+    const nearestWords = (n: { version: string; build: string }) =>
+        `The nearest that is reachable: ${version(n.version)} (${n.build}).`;
     const what = new WhatIf(() => job.id);
     let pretending = $state(false);
     const step = $derived(job.steps.find((s) => s.code === 'choose-route'));
@@ -82,13 +84,14 @@
                 >{step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span></Notice
             >{/if}
         <SinceAccepted {job} mayAct={session.mayAct} />
-        <div class="flex flex-wrap items-center gap-3">
+        <div class="flex flex-wrap items-start gap-3">
             {#if planning}{#key JSON.stringify(job.goal)}<GoalForm
                         goal={job.goal}
                         busy={plan.isPending}
                         problem={plan.error?.message ?? null}
                         onplan={(goal) => plan.mutate(goal)}
                     />{/key}{/if}
+            {#if planning && job.device !== null && !job.waitingForDevice}<BackupChoice {job} />{/if}
             {#if job.state === 'open' && !job.lineCrossed}<button
                     class="act-quiet ml-auto"
                     aria-expanded={pretending}
@@ -116,12 +119,11 @@
                     >Choose another route</button
                 ><span class="text-quiet">The backup is kept, and used again where it fits.</span>
             </div>{/if}
-        {#if planning && job.device !== null && !job.waitingForDevice}<BackupChoice {job} />{/if}
         {#if pretended}<Notice tone="amber"
                 ><strong>Pretended:</strong>
                 {what.pretended.join('; ')}. The routes and the ledger show what would be.</Notice
             >{/if}
-        <div class="grid items-start gap-3 lg:grid-cols-[1.2fr_1fr]">
+        <div class="grid items-start gap-3 lg:grid-cols-[1.05fr_1fr]">
             <div class="flex flex-col gap-3">
                 {#if rejectedGoal && !pretended}
                     <Notice tone="amber"
@@ -139,7 +141,7 @@
                             ? ''
                             : now?.nearest == null
                               ? 'No build on the way to it is reachable for this device.'
-                              : `The nearest that is reachable: ${version(now.nearest.version)} (${now.nearest.build}).`}
+                              : nearestWords(now.nearest)}
                         {job.device?.hardwareId === null
                             ? 'First settle which variant it is.'
                             : job.goalIsInstalled
@@ -180,6 +182,9 @@
                             </p>{/if}
                     </section>
                 {/if}
+                {#if now !== null && now.rejected.length > 0}<section class="panel py-1">
+                        <Rejected rejected={now.rejected} open={route === null} />
+                    </section>{/if}
             </div>
             <div class="flex flex-col gap-3">
                 {#if pretending}<WhatIfPanel {what} {job} />{/if}
@@ -210,24 +215,20 @@
                             Shown as soon as one <Term of="hardware-id" /> is left: see Identify.
                         </p>
                     {:else}<p class="text-quiet" role="status">Reading the almanac…</p>{/if}
-                    {#if now !== null && now.rejected.length > 0}<Rejected
-                            rejected={now.rejected}
-                            open={route === null}
-                        />{/if}
                 </section>
+                {#if route !== null}<section class="panel py-3" aria-labelledby="ledger">
+                        <h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
+                        {#if route.kinds.length === 0}<p class="text-sm text-quiet">
+                                What the device holds is known when it is plugged in.
+                            </p>{:else}<LedgerTable
+                                {route}
+                                device={job.device}
+                            />{/if}{#if job.device !== null && route.base?.treatment === 'lowered'}<Evidence
+                                osLine={job.device.osLine}
+                                base={route.base}
+                            />{/if}
+                    </section>{/if}
             </div>
         </div>
-        {#if route !== null}<section class="panel py-3" aria-labelledby="ledger">
-                <h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
-                {#if route.kinds.length === 0}<p class="text-sm text-quiet">
-                        What the device holds is known when it is plugged in.
-                    </p>{:else}<LedgerTable
-                        {route}
-                        device={job.device}
-                    />{/if}{#if job.device !== null && route.base?.treatment === 'lowered'}<Evidence
-                        osLine={job.device.osLine}
-                        base={route.base}
-                    />{/if}
-            </section>{/if}
     </div>
 {/if}

@@ -37,7 +37,7 @@
     }
 </script>
 
-<form class="panel flex flex-wrap items-center gap-2 py-3" onsubmit={submit}>
+<form class="flex flex-wrap items-center gap-2" onsubmit={submit}>
     <label class="flex items-center gap-2"
         ><span class="font-semibold">Go to</span>
         <select class="field" bind:value={form}
@@ -45,7 +45,9 @@
         >
     </label>
     <input
-        class="field w-44 font-mono"
+        class="field w-32 font-mono"
+        name="goal"
+        data-about="words exact newestInMajor newestBelow newestBefore"
         aria-label="Version, number or date"
         placeholder={forms[form].hint}
         aria-invalid={problem !== null}

@@ -17,6 +17,14 @@
     );
 </script>
 
+{#snippet delay(code: string)}
+    {#if code === 'lock-delay' && job.device?.lockDelayEndsAt != null}<Countdown
+            until={job.device.lockDelayEndsAt}
+            ahead="the delay ends in"
+            past="the delay ended"
+        />{/if}
+{/snippet}
+
 <section class="panel" aria-labelledby="in-the-way">
     <h2 id="in-the-way" class="mb-1">What stands in the way</h2>
     {#if checks.length === 0}<p class="text-quiet">Known when the device has been read.</p>
@@ -41,11 +49,7 @@
                         <span
                             ><strong>{nameOf(c.code)}</strong>
                             <span class="text-sm text-quiet">{CHECK_STATE[c.state]}</span><span class="block text-sm"
-                                >{c.mend}{#if c.code === 'lock-delay' && job.device?.lockDelayEndsAt != null}&nbsp;<Countdown
-                                        until={job.device.lockDelayEndsAt}
-                                        ahead="the delay ends in"
-                                        past="the delay ended"
-                                    />{/if}</span
+                                >{c.mend}{@render delay(c.code)}</span
                             ></span
                         >
                     </li>{/each}

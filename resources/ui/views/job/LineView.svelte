@@ -52,6 +52,9 @@
     const ends = $derived(
         (route?.legs ?? []).flatMap((l) => (l.windowEnds === null ? [] : [l.windowEnds])).sort()[0] ?? null,
     );
+    const whole = $derived(
+        route === null ? '' : `, of ${minutes(route.minutes.low)} to ${minutes(route.minutes.high)} in all`,
+    );
     const again = $derived(
         route?.kinds
             .filter((k) => k.outcome === 'sign-in-again' || k.outcome === 're-enter')
@@ -124,16 +127,15 @@
                 </p>
                 <h3 class="mt-4 text-sm text-quiet">How long</h3>
                 <p data-how-long>
-                    {#if job.data.minutesLeft !== null}About <strong>{minutes(job.data.minutesLeft)}</strong> of the
-                        machine’s work from here{#if route !== null}, of a whole of {minutes(route.minutes.low)} to {minutes(
-                                route.minutes.high,
-                            )}{/if}.{:else}Not known.{/if}
+                    {#if job.data.minutesLeft === null}Not known.{:else}About
+                        <strong>{minutes(job.data.minutesLeft)}</strong> of the machine’s work from here{whole}.{/if}
                 </p>
                 <h3 class="mt-4 text-sm text-quiet">The <Term of="signing-window" /></h3>
                 <p data-window>
-                    {#if ends === null}No end of it is known. It is asked for a <Term of="permit" /> when the device is in
-                        recovery mode.{:else}Open until <strong>{dayAndClock(ends)}</strong
-                        >{#if job.data.latestStart !== null}. <Countdown until={job.data.latestStart} />{/if}{/if}
+                    {#if ends === null}No end of it is known. The
+                        <Term of="permit" /> is asked for when the device is in recovery mode.
+                    {:else}Open until <strong>{dayAndClock(ends)}</strong>.
+                        {#if job.data.latestStart !== null}<Countdown until={job.data.latestStart} />{/if}{/if}
                 </p>
             </section>
             <form

@@ -151,7 +151,7 @@
                 >{/if}
         {/if}
     </div>
-    {#if !ended && forLine.length > 0 && session.mayAct && stops.includes('side-exports') && job.position === 'at-the-line'}
+    {#if session.mayAct && job.position === 'at-the-line' && stops.includes('side-exports')}
         <div class="text-ink"><WriteOutForm {job} /></div>
     {/if}
     {#if !ended}

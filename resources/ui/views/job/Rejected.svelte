@@ -35,7 +35,7 @@
     {/each}
 {/snippet}
 
-<details class="mt-2 text-sm" {open}>
+<details class="text-sm" {open}>
     <summary class="min-h-8 cursor-pointer">{counted(rejected.length, 'other build')} of this goal, and why not</summary
     >
     <ul>

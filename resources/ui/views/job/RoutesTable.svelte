@@ -100,6 +100,15 @@
             : r.losses.lost.flatMap((kind) => (remedies[kind] ?? []).map((m) => ({ kind, ...m })));
 </script>
 
+{#snippet ending(e: ReturnType<typeof endings>[number])}
+    {#if e.code !== 'sync' && onremedy !== null}{@const code = e.code}<button
+            class="act-quiet !min-h-8 !px-2 text-xs"
+            data-remedy={code}
+            disabled={busy}
+            onclick={() => onremedy(code, e.kind)}>{e.words}</button
+        >{:else}<span class="px-1 py-1 text-xs text-quiet">or {e.words}</span>{/if}
+{/snippet}
+
 <div class="overflow-x-auto">
     <table
         class="w-full table-fixed text-sm"
@@ -146,14 +155,7 @@
                                     : ''}"
                             >{row.of(r)}{#if row.name === 'Lost' && endings(r).length > 0}<span
                                     class="mt-1 flex flex-wrap gap-1 font-normal text-ink"
-                                    >{#each endings(r) as e (e.kind + e.code)}{#if e.code !== 'sync' && onremedy !== null}{@const code =
-                                                e.code}<button
-                                                class="act-quiet !min-h-8 !px-2 text-xs"
-                                                data-remedy={e.code}
-                                                disabled={busy}
-                                                onclick={() => onremedy(code, e.kind)}>{e.words}</button
-                                            >{:else}<span class="px-1 py-1 text-xs text-quiet">or {e.words}</span
-                                            >{/if}{/each}</span
+                                    >{#each endings(r) as e (e.kind + e.code)}{@render ending(e)}{/each}</span
                                 >{/if}</td
                         >
                     {/each}

@@ -69,7 +69,7 @@
 </div>
 <nav class="mb-3 flex flex-wrap gap-x-1 text-sm" aria-label="Parts of the settings">
     {#each PARTS as [part, name] (part)}<a
-            class="flex min-h-9 items-center rounded-md px-2 underline decoration-edge underline-offset-4 hover:bg-sunken"
+            class="flex min-h-9 items-center px-2 underline decoration-edge underline-offset-4 hover:decoration-jade"
             href="#/settings?at={part}">{name}</a
         >{/each}
 </nav>

@@ -1,7 +1,6 @@
 <script lang="ts">
     import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { untrack } from 'svelte';
-    import { notices } from '../../shell/notices.svelte';
     import { almanac } from '../../api/almanac';
     import type { Vendor } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';

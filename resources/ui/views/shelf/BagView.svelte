@@ -20,6 +20,11 @@
     }));
     const bag = $derived(held.data?.bag);
     const sources = { job: 'by a job', schedule: 'at night', import: 'brought in' };
+    const reading = $derived(
+        bag?.checkState == null
+            ? ''
+            : `, being read${bag.checkProgress === null ? '' : ` ${Math.round(bag.checkProgress * 100)} %`}`,
+    );
     const from = $derived(
         bag === undefined ? '' : bag.loweredFrom === null ? sources[bag.source] : 'as a lowered copy',
     );
@@ -58,9 +63,7 @@
                 <h2 id="about-bag" class="mb-1">
                     {#if bag.state === 'sealed'}<Term of="sealed" />{:else}<span class="first-letter:uppercase"
                             >{BAG_STATE[bag.state]}</span
-                        >{/if}{bag.checkState === null
-                        ? ''
-                        : `, being read ${bag.checkProgress === null ? '' : `${Math.round(bag.checkProgress * 100)} %`}`}
+                        >{/if}{reading}
                 </h2>
                 <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
                     <dt class="text-quiet">Device</dt>

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Reading;
+
+use App\Almanac\HeldAlmanac;
+use App\Models\BenchJob;
+use JadeStep\Core\Almanac\WindowLane;
+use JadeStep\Core\Route\Fit;
+use Psr\Clock\ClockInterface;
+
+/** Which builds of a model the devices that are in work can take at all. */
+final readonly class FitOfDevices
+{
+    private const JOBS = 40;
+
+    public function __construct(private HeldAlmanac $held, private ClockInterface $clock)
+    {
+    }
+
+    /** @return list<array{serial: string, fits: array<string, string>}> by build, of each job of the model */
+    public function ofModel(string $hardwareId): array
+    {
+        $jobs = BenchJob::open()
+            ->whereRaw("JSON_VALUE(device, '$.hardwareId') = ?", [$hardwareId])
+            ->limit(self::JOBS)
+            ->get();
+
+        return array_values($jobs->map($this->ofJob(...))->all());
+    }
+
+    /** @return array{serial: string, fits: array<string, string>} */
+    public function ofJob(BenchJob $job): array
+    {
+        $device = $job->readDevice();
+        $lanes = WindowLane::forModel($this->held->almanac(), (string) $device->hardwareId, $this->clock->now());
+        $fits = [];
+        foreach ($lanes as $lane) {
+            $fits[$lane->build->build] = Fit::of($lane->build, $device)->value;
+        }
+
+        return ['serial' => $job->serial, 'fits' => $fits];
+    }
+}
