@@ -6,6 +6,7 @@ namespace App\Http\Resources;
 
 use App\Facts\BaseOfJob;
 use App\Facts\JobFacts;
+use App\Models\Bag;
 use App\Models\BenchJob;
 use Illuminate\Http\Request;
 use JadeStep\Core\Device\Difference;
@@ -46,6 +47,7 @@ final class JobResource extends JobSummaryResource
             'plan' => $this->plan === null ? null : PlanDocument::write($this->plan),
             'goalIsInstalled' => $this->plan?->isInstalled() === true,
             'remedies' => (object) $this->remedies(),
+            'baseLabels' => (object) $this->baseLabels(),
             'refusedPermits' => array_map(static fn (RefusedPermit $p): array => $p->fields(), $this->refused_permits),
             'route' => $this->route === null ? null : RouteDocument::write($this->route),
             'steps' => StepResource::collection($this->steps),
@@ -68,6 +70,19 @@ final class JobResource extends JobSummaryResource
             'waitingForDevice' => $model->facts->waitsForDevice,
             'differences' => array_map(static fn (Difference $d): array => $d->fields(), $this->differences),
         ];
+    }
+
+    /** @return array<string, string> names of the held backups that routes put back, by their ids */
+    private function baseLabels(): array
+    {
+        $ids = array_filter(array_map(
+            static fn (Route $r): string => $r->base->backup ?? '',
+            [...$this->resource->plan->routes ?? [], ...$this->route === null ? [] : [$this->route]],
+        ), static fn (string $id): bool => $id !== '');
+        /** @var array<string, string> $labels */
+        $labels = $ids === [] ? [] : Bag::query()->whereKey(array_unique($ids))->pluck('label', 'id')->all();
+
+        return $labels;
     }
 
     private function saidImei(): ?string

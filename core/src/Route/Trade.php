@@ -42,7 +42,7 @@ final class Trade
         if ($route->base === null) {
             return 'and keeps the data where it is';
         }
-        $which = $route->base->backup === BaseUse::PLANNED ? 'the new backup' : "the backup {$route->base->backup}";
+        $which = $route->base->backup === BaseUse::PLANNED ? 'the new backup' : 'an earlier backup';
 
         return match ($route->base->treatment) {
             Treatment::AsIs => "and puts {$which} back as it is",
@@ -54,8 +54,14 @@ final class Trade
     /** @return list<string> */
     private static function costs(Losses $losses, Device $device): array
     {
+        // where the accessories are named, their kind is not said a second time
+        $lost = array_values(array_filter(
+            $losses->lost,
+            static fn (Kind $k): bool => $k !== Kind::AccessoryPairing || $losses->pairingLost === [],
+        ));
+
         return Text::said([
-            $losses->lost === [] ? '' : 'loses '.self::names($losses->lost),
+            $lost === [] ? '' : 'loses '.self::names($lost),
             $losses->atRisk === [] ? '' : 'risks '.self::names($losses->atRisk),
             $losses->outOfDate === [] ? '' : 'brings '.self::names($losses->outOfDate).' back out of date',
             $losses->pairingLost === []

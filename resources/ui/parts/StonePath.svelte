@@ -47,7 +47,7 @@
     <svg
         viewBox="0 0 40 80"
         preserveAspectRatio="none"
-        class={small ? 'h-6 w-4' : 'h-full w-5 xl:w-10'}
+        class={small ? 'h-6 w-4' : 'absolute inset-0 h-full w-5 xl:w-10'}
         aria-hidden="true"
     >
         {#if !small}<path d="M20 0c-12 10 12 20 0 40s12 30 0 40h20V0z" fill="var(--water)" opacity="0.6" />{/if}
@@ -68,7 +68,7 @@
 >
     {#each stages as { stage, name }, i (stage)}
         {#if stage === 'install'}<li
-                class="flex"
+                class={small ? 'flex' : 'relative w-5 shrink-0 xl:w-10'}
                 aria-label={job.lineCrossed ? 'erase line, crossed' : 'erase line, not crossed'}
             >
                 {@render line()}

@@ -5,6 +5,7 @@
     import { FIT } from '../api/words';
     import { day, dayAndClock, tickWords } from './format';
     import { Span } from './span.svelte';
+    import { times } from './times.svelte';
 
     let {
         windows,
@@ -59,7 +60,7 @@
         [
             lane.build === installed || on(lane).length > 0 ? installedWords(lane) : '',
             taken.includes(lane.build) ? 'on this route' : '',
-            lane.state === 'end-announced' ? `ends ${day(lane.windows.at(-1)?.until ?? windows.now)}` : '',
+            lane.state === 'end-announced' ? `ends ${times.dayOfYear(lane.windows.at(-1)?.until ?? windows.now)}` : '',
             isShut(lane) ? shutWords(lane) : '',
         ]
             .filter((w) => w !== '')

@@ -124,7 +124,7 @@
                 {what.pretended.join('; ')}. The routes and the ledger show what would be.</Notice
             >{/if}
         <div class="grid items-start gap-3 lg:grid-cols-[1.05fr_1fr]">
-            <div class="flex flex-col gap-3">
+            <div class="flex min-w-0 flex-col gap-3">
                 {#if rejectedGoal && !pretended}
                     <Notice tone="amber"
                         >This goal was not understood, so nothing was planned for it. The plan before it is kept: write
@@ -171,6 +171,7 @@
                             mayTake={open && session.mayAct && !pretended}
                             busy={accept.isPending || remedy.isPending}
                             onchoose={(id) => (picked = id)}
+                            labels={job.baseLabels}
                             remedies={pretended ? {} : job.remedies}
                             onremedy={planning && job.may['choose-backup'].allowed
                                 ? (code, kind) => remedy.mutate({ code, kind })
@@ -186,12 +187,20 @@
                         <Rejected rejected={now.rejected} open={route === null} />
                     </section>{/if}
             </div>
-            <div class="flex flex-col gap-3">
+            <div class="flex min-w-0 flex-col gap-3">
                 {#if pretending}<WhatIfPanel {what} {job} />{/if}
                 <section class="panel py-3" aria-labelledby="signed">
-                    <h2 id="signed" class="mb-1">
-                        What is <Term of="signing-window">signed</Term> for this model
-                    </h2>
+                    <div class="flex flex-wrap items-baseline gap-x-4">
+                        <h2 id="signed">What is <Term of="signing-window">signed</Term> for this model</h2>
+                        {#if shut > 0}<button
+                                class="min-h-8 text-sm underline underline-offset-4"
+                                aria-expanded={all}
+                                onclick={() => (all = !all)}
+                                >{all
+                                    ? 'Without what is shut'
+                                    : `${counted(shut, 'more build')}, not signed now`}</button
+                            >{/if}
+                    </div>
                     {#if windows.data}<WindowChart
                             windows={{ ...windows.data, lanes }}
                             chosen={chosen?.build ?? null}
@@ -199,17 +208,9 @@
                             taken={ends}
                             onchoose={(b) => (lane = b)}
                         />
-                        {#if chosen}<p class="mt-2 border-l-4 border-jade pl-3" aria-live="polite">
+                        {#if chosen && lane !== null}<p class="mt-2 border-l-4 border-jade pl-3" aria-live="polite">
                                 <strong>{chosen.label}</strong> ({chosen.channel}). {chosen.words}
                             </p>{/if}
-                        {#if shut > 0}<button
-                                class="mt-1 min-h-8 text-sm underline underline-offset-4"
-                                aria-expanded={all}
-                                onclick={() => (all = !all)}
-                                >{all
-                                    ? 'Only what is signed or may be soon'
-                                    : `${counted(shut, 'more build')}, not signed now`}</button
-                            >{/if}
                     {:else if windows.isError}<Notice tone="amber">{windows.error.message}</Notice>
                     {:else if job.device?.hardwareId == null}<p class="text-quiet">
                             Shown as soon as one <Term of="hardware-id" /> is left: see Identify.
@@ -217,7 +218,7 @@
                     {:else}<p class="text-quiet" role="status">Reading the almanac…</p>{/if}
                 </section>
                 {#if route !== null}<section class="panel py-3" aria-labelledby="ledger">
-                        <h2 id="ledger" class="mb-1">Where each kind comes back from</h2>
+                        <h2 id="ledger">Where each kind comes back from</h2>
                         {#if route.kinds.length === 0}<p class="text-sm text-quiet">
                                 What the device holds is known when it is plugged in.
                             </p>{:else}<LedgerTable

@@ -41,7 +41,9 @@
         route === null
             ? []
             : [
-                  ...route.losses.lost.map((k) => `${kindName(k)} (lost)`),
+                  ...route.losses.lost
+                      .filter((k) => k !== 'accessory-pairing' || route.losses.pairingLost.length === 0)
+                      .map((k) => `${kindName(k)} (lost)`),
                   ...route.losses.atRisk.map((k) => `${kindName(k)} (at risk)`),
                   ...route.losses.outOfDate.map((k) => `${kindName(k)} (out of date)`),
                   ...route.losses.pairingLost.map((a) => `pairing with ${accessoryName(job.data?.device ?? null, a)}`),

@@ -15,6 +15,7 @@
         busy,
         onchoose,
         ontake,
+        labels = {},
         remedies = {},
         onremedy = null,
     }: {
@@ -27,6 +28,7 @@
         busy: boolean;
         onchoose: (id: string) => void;
         ontake: (route: Route, lookFirst: boolean) => void;
+        labels?: Job['baseLabels'];
         remedies?: Job['remedies'];
         onremedy?: ((code: 'write-out' | 'encrypt', kind: string) => void) | null;
     } = $props();
@@ -34,7 +36,8 @@
     let lookFirst = $state(false);
     const names = (list: string[]) => (list.length === 0 ? 'nothing' : list.map(kindName).join(', '));
     const lostNames = (r: Route) => [
-        ...r.losses.lost.map(kindName),
+        // where the accessories are named, their kind is not said a second time
+        ...r.losses.lost.filter((k) => k !== 'accessory-pairing' || r.losses.pairingLost.length === 0).map(kindName),
         ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(device, a)}`),
         ...r.losses.appsUnavailable.map((a) => `app ${appName(device, a)}`),
     ];
@@ -47,7 +50,7 @@
                 ? 'the new backup'
                 : r.base.backup === 'pretended'
                   ? 'the older backup'
-                  : `backup ${r.base.backup}`;
+                  : `“${labels[r.base.backup ?? ''] ?? r.base.backup ?? ''}”`;
         if (r.base.treatment === 'none') return 'no backup is put back';
         const proof = r.base.unproven ? ' (unproven)' : '';
         return r.base.treatment === 'as-is'
@@ -112,16 +115,16 @@
 <div class="overflow-x-auto">
     <table
         class="w-full table-fixed text-sm"
-        style:min-width="{7 + routes.length * 15}rem"
+        style:min-width="{6 + routes.length * 10}rem"
         aria-label="Routes side by side, best first"
     >
         <thead>
             <tr class="align-top">
-                <td class="w-28"></td>
+                <td class="w-24"></td>
                 {#each routes as r (r.id)}
                     <th
                         scope="col"
-                        class="rounded-t-md border-x-2 border-t-2 px-3 pt-2 pb-1 text-left font-normal {r.id === chosen
+                        class="rounded-t-md border-x-2 border-t-2 px-2 pt-2 pb-1 text-left font-normal {r.id === chosen
                             ? 'border-jade bg-jade-wash'
                             : 'border-transparent'}"
                         title={title(r)}
@@ -144,7 +147,7 @@
                     <th scope="row" class="py-0.5 pr-2 text-left font-normal text-quiet">{row.name}</th>
                     {#each routes as r (r.id)}
                         <td
-                            class="border-x-2 px-3 py-0.5 {r.id === chosen
+                            class="border-x-2 px-2 py-0.5 {r.id === chosen
                                 ? 'border-jade bg-jade-wash'
                                 : 'border-transparent'} {row.loss?.(r)
                                 ? 'font-semibold text-loss'
@@ -165,7 +168,7 @@
                 <td></td>
                 {#each routes as r (r.id)}
                     <td
-                        class="rounded-b-md border-x-2 border-b-2 px-3 pt-1 pb-2 {r.id === chosen
+                        class="rounded-b-md border-x-2 border-b-2 px-2 pt-1 pb-2 {r.id === chosen
                             ? 'border-jade bg-jade-wash'
                             : 'border-transparent'}"
                     >

@@ -39,14 +39,24 @@
                 oninput={changed}
             /></label
         >
-        <label class="flex flex-col gap-1"
-            >The work begins ({times.zoneName})<input
-                class="field !min-h-9"
-                type="datetime-local"
-                bind:value={what.fields.startsAt}
+        <fieldset class="flex items-end gap-1">
+            <legend class="mb-1">The work begins ({times.zoneName})</legend>
+            <DayField
+                name="startsOn"
+                label="Day on which the work begins"
+                bind:value={what.fields.startsOn}
                 onchange={changed}
-            /></label
-        >
+            />
+            <input
+                class="field w-20 font-mono"
+                name="startsTime"
+                aria-label="Hour and minute at which the work begins"
+                placeholder="08:30"
+                pattern="([01]?\d|2[0-3]):[0-5]\d"
+                bind:value={what.fields.startsTime}
+                oninput={changed}
+            />
+        </fieldset>
         <fieldset class="flex items-end gap-1">
             <legend class="mb-1">There is an older backup of</legend>
             <DayField

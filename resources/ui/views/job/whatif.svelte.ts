@@ -9,8 +9,12 @@ const NOTHING = {
     earlierMadeOn: '',
     earlierBackup: 'encrypted' as 'plain' | 'encrypted',
     megabytes: '',
-    startsAt: '',
+    startsOn: '',
+    startsTime: '',
 };
+
+/** `8:30` as `08:30`; the beginning of the day where it is no time yet. */
+const timeOf = (text: string) => (/^([01]?\d|2[0-3]):[0-5]\d$/.test(text) ? text.padStart(5, '0') : '00:00');
 
 /** What is pretended of a job, and the server's answer to it. Nothing of it enters the job. */
 export class WhatIf {
@@ -74,7 +78,7 @@ export class WhatIf {
                     },
                 }),
             ...(Number(f.megabytes) > 0 && { linkBytesPerSecond: Number(f.megabytes) * 1_000_000 }),
-            ...(f.startsAt !== '' && { startsAt: instant(f.startsAt) }),
+            ...(f.startsOn !== '' && { startsAt: instant(`${f.startsOn}T${timeOf(f.startsTime)}`) }),
         };
     }
 
