@@ -6,6 +6,8 @@
     import { connection } from './connection.svelte';
 
     const AGAIN_MS = 2000;
+    const ADVICE =
+        'What you see may be old. Keep this page open: what you have typed stays, and it is asked again by itself.';
     const lost = $derived(connection.lostAt);
     onMount(() => {
         const gone = () => connection.silent();
@@ -25,8 +27,8 @@
             data-connection="lost"
         >
             <CloudOff size="1.25em" class="shrink-0" aria-hidden="true" /><span
-                ><strong>No answer from the server since {clock(lost)}.</strong> What you see may be old. Keep this page open:
-                what you have typed stays, and it is asked again by itself.</span
+                ><strong>No answer from the server since {clock(lost)}.</strong>
+                {ADVICE}</span
             >
         </p>{/if}
 </div>

@@ -3,8 +3,9 @@
     import { api } from '../../api/jobs';
     import type { JobSummary } from '../../api/types';
     import { CHECK } from '../../api/words';
+    import { unchecked } from '../../parts/checks';
     import Notice from '../../parts/Notice.svelte';
-    import { attestAll, unchecked, type Outcome } from './together.svelte';
+    import { attestAll, type Outcome } from './together.svelte';
 
     /** Gives one's word for several devices at once, with what is vouched for named beside each. */
     let { jobs, ondone }: { jobs: JobSummary[]; ondone: (all: Outcome[]) => void } = $props();

@@ -1,6 +1,6 @@
 import { api } from '../../api/jobs';
 import type { Job, JobSummary, Port, Route } from '../../api/types';
-import { ATTESTED_CHECKS } from '../../api/words';
+import { unchecked } from '../../parts/checks';
 import { version } from '../../parts/format';
 
 export type Outcome = { serial: string; words: string | null };
@@ -31,8 +31,6 @@ export const attestAll = (jobs: Job[]) =>
         (j) => api.attestTogether(j.id, unchecked(j)),
     );
 
-export const unchecked = (job: Job) => job.may['cross-line'].checks.filter((c) => ATTESTED_CHECKS.includes(c));
-
 /** The builds of a route, by which routes of several devices are the same way. */
 export const wayOf = (route: Route) => route.legs.map((l) => `${l.move} ${l.to.build}`).join(' > ') + treatment(route);
 const treatment = (route: Route) => ` ${route.base === null ? 'kept' : route.base.treatment}`;
@@ -51,9 +49,9 @@ export const acceptAll = (jobs: Job[], way: string) =>
 /** Jobs of devices that are alike: one model and variant, one version. */
 export function alike(jobs: JobSummary[]): { name: string; jobs: JobSummary[] }[] {
     const by: Record<string, JobSummary[]> = {};
-    for (const job of jobs)
-        (by[
-            `${job.variant ?? job.modelName ?? 'Device'}, on ${job.fromVersion === null ? 'an unknown version' : version(job.fromVersion)}`
-        ] ??= []).push(job);
+    for (const job of jobs) {
+        const runs = job.fromVersion === null ? 'an unknown version' : version(job.fromVersion);
+        (by[`${job.variant ?? job.modelName ?? 'Device'}, on ${runs}`] ??= []).push(job);
+    }
     return Object.entries(by).map(([name, of]) => ({ name, jobs: of }));
 }

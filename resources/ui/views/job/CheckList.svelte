@@ -1,5 +1,5 @@
 <script lang="ts">
-    import { Check as Tick, CircleHelp, CircleSlash, UserCheck } from '@lucide/svelte';
+    import { Check as Tick, CircleDashed, CircleHelp, CircleSlash, UserCheck } from '@lucide/svelte';
     import Countdown from '../../parts/Countdown.svelte';
     import type { Check, Job } from '../../api/types';
     import WriteOutForm from './WriteOutForm.svelte';
@@ -8,6 +8,7 @@
     let {
         checks,
         may,
+        coming = () => false,
         lockDelayEndsAt = null,
         writeOut = null,
         onattest,
@@ -15,6 +16,8 @@
     }: {
         checks: Check[];
         may: { attest: boolean; takeBack: boolean };
+        /** Whether the job itself is on its way to it. */
+        coming?: (code: string) => boolean;
         lockDelayEndsAt?: string | null;
         writeOut?: Job | null;
         onattest: (code: string) => void;
@@ -22,7 +25,9 @@
     } = $props();
 
     const nameOf = (code: string) => (CHECK as Record<string, string>)[code] ?? code;
-    const open = $derived(checks.filter((c) => c.state === 'fail' || c.state === 'unknown'));
+    const lacking = $derived(checks.filter((c) => c.state === 'fail' || c.state === 'unknown'));
+    const open = $derived(lacking.filter((c) => !coming(c.code)));
+    const ahead = $derived(lacking.filter((c) => coming(c.code)));
     const good = $derived(checks.filter((c) => c.state === 'pass' || c.state === 'attested'));
 </script>
 
@@ -36,8 +41,8 @@
                 />{:else}<CircleHelp size="1.3em" class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
             <span class="flex-1"
                 ><span class="font-semibold">{nameOf(c.code)}</span>
-                <span class="text-sm text-quiet">{CHECK_STATE[c.state]} <span class="code">{c.code}</span></span><span
-                    class="block text-sm">{c.mend} {c.evidence}</span
+                <span class="text-sm text-quiet">{CHECK_STATE[c.state]} <span class="code text-xs">{c.code}</span></span
+                ><span class="block text-sm">{c.mend} {c.evidence}</span
                 >{#if c.code === 'lock-delay' && lockDelayEndsAt !== null}<span class="block text-sm"
                         ><Countdown until={lockDelayEndsAt} ahead="the delay ends in" past="the delay ended" /></span
                     >{/if}{#if c.code === 'side-exports' && writeOut !== null}<WriteOutForm job={writeOut} />{/if}</span
@@ -49,6 +54,12 @@
         </li>
     {/each}
 </ul>
+{#if ahead.length > 0}<ul class="border-t border-edge py-2 text-sm text-quiet" aria-label="What the job sees to">
+        {#each ahead as c (c.code)}<li class="flex items-center gap-1.5" data-check={c.code} data-state={c.state}>
+                <CircleDashed size="1.1em" class="shrink-0" aria-hidden="true" />{nameOf(c.code)}: not yet; the job sees
+                to it
+            </li>{/each}
+    </ul>{/if}
 <ul class="mt-1 grid grid-cols-2 gap-x-4 border-t border-edge pt-2 text-sm">
     {#each good as c (c.code)}
         <li class="flex items-start gap-1.5 py-0.5" data-check={c.code} data-state={c.state} title={c.evidence}>

@@ -32,7 +32,7 @@
     </p>
     {#if session.mayAct}<div class="mt-3 flex flex-wrap items-center gap-3">
             <button
-                class="act"
+                class="act-quiet"
                 data-confirm
                 disabled={confirm.isPending || leave.isPending}
                 onclick={() => confirm.mutate()}>{yes}</button

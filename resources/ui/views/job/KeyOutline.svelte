@@ -11,8 +11,8 @@
         held = 0,
     }: { keys: KeyAction[]; form: string | null; on?: number | null; taken?: number; held?: number } = $props();
     const [W, H] = $derived(form === 'tablet' ? [190, 250] : [130, 250]);
-    const PAD = 92;
-    const LONG = 40;
+    const PAD = 108;
+    const LONG = 23;
     const names = $derived([...new Set(keys.map((k) => k.target))]);
     const drawn = $derived(
         names.flatMap((name) => {

@@ -4,9 +4,10 @@
     import { api } from '../../api/jobs';
     import { returns } from '../../api/returns';
     import type { ActCode, Job, Stage } from '../../api/types';
-    import { ACT, ACT_STAGE, ATTESTED_CHECKS, CHECK, STAGE } from '../../api/words';
+    import { ACT, ACT_STAGE, CHECK, STAGE } from '../../api/words';
     import Ask from '../../parts/Ask.svelte';
     import Countdown from '../../parts/Countdown.svelte';
+    import { unchecked } from '../../parts/checks';
     import { minutes } from '../../parts/format';
     import { isTold, stageOf } from '../../parts/stages';
     import { notices } from '../../shell/notices.svelte';
@@ -31,7 +32,7 @@
     const call = jobAct((run: () => Promise<Job>) => run());
     const retry = jobAct(() => api.retry(job.id, now.step ?? 'pair'));
     const stops = $derived(job.may['cross-line'].checks);
-    const unchecked = $derived(stops.filter((c) => ATTESTED_CHECKS.includes(c)));
+    const unsworn = $derived(unchecked(job));
     const attest = jobAct(
         (codes: string[]) => api.attestTogether(job.id, codes),
         () => {
@@ -47,7 +48,7 @@
     const undo = jobAct((code: string) => api.takeBack(job.id, code));
     let given: string[] = [];
     function vouch() {
-        given = [...unchecked];
+        given = [...unsworn];
         attest.mutate(given);
     }
     const go = $derived(
@@ -70,7 +71,7 @@
     const left = $derived(job.current?.secondsLeft != null ? job.current.secondsLeft / 60 : null);
     const forLine = $derived(
         line
-            ? stops.filter((c) => job.checks.some((k) => k.code === c && k.state === 'fail') || unchecked.includes(c))
+            ? stops.filter((c) => job.checks.some((k) => k.code === c && k.state === 'fail') || unsworn.includes(c))
             : [],
     );
     let asking = $state(false);
@@ -107,15 +108,15 @@
                 </p>
             </div>
             {#if session.mayAct}
-                {#if now.act === 'attest' && unchecked.length > 0}<button
+                {#if now.act === 'attest' && unsworn.length > 0}<button
                         class="act shrink-0"
                         disabled={attest.isPending}
                         onclick={vouch}
-                        >{unchecked.length === 1
+                        >{unsworn.length === 1
                             ? 'I have checked it'
-                            : unchecked.length === 2
+                            : unsworn.length === 2
                               ? 'I have checked both'
-                              : `I have checked all ${unchecked.length}`}</button
+                              : `I have checked all ${unsworn.length}`}</button
                     >
                 {:else if now.act !== null && atOnce[now.act] !== undefined}
                     {@const run = atOnce[now.act]}<button

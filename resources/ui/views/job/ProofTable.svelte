@@ -14,7 +14,7 @@
 
 <section class="panel" aria-labelledby="proof">
     <h2 id="proof" class="mb-1">Item by item</h2>
-    <table class="w-full text-sm">
+    <table class="w-full text-sm [&_td]:py-0.5">
         <thead class="text-left text-quiet"
             ><tr
                 ><th class="font-normal">Kind</th><th class="pr-3 font-normal">Promised</th><th

@@ -26,7 +26,7 @@
         {#if kinds.length > 0}
             <ul class="grid grid-cols-2 gap-x-6 text-sm">
                 {#each kinds as [kind, [done = 0, of = 0]] (kind)}
-                    <li class="grid grid-cols-[7rem_1fr_auto] items-center gap-2 py-0.5" data-tally={kind}>
+                    <li class="grid grid-cols-[7.5rem_1fr_5.5rem] items-center gap-2 py-0.5" data-tally={kind}>
                         <span>{kindName(kind)}</span><span
                             class="h-2 overflow-hidden rounded-full bg-sunken"
                             aria-hidden="true"
@@ -34,7 +34,7 @@
                                 class="block h-full rounded-full bg-jade"
                                 style:width="{of === 0 ? 0 : Math.min(1, done / of) * 100}%"
                             ></span></span
-                        ><span class="text-quiet">{done} of {of}</span>
+                        ><span class="text-right text-quiet">{done} of {of}</span>
                     </li>
                 {/each}
             </ul>

@@ -3,10 +3,13 @@
     import type { Job, StepCode } from '../../api/types';
     import { BAG_STATE } from '../../api/words';
     import { bagWords } from '../../parts/bag';
+    import { isComing } from '../../parts/checks';
+    import Copied from '../../parts/Copied.svelte';
     import Notice from '../../parts/Notice.svelte';
     import PackageFile from '../../parts/PackageFile.svelte';
     import { isTold, stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
+    import { notices } from '../../shell/notices.svelte';
     import { session } from '../../shell/session.svelte';
     import CheckList from './CheckList.svelte';
     import { jobAct } from './job.svelte';
@@ -15,7 +18,17 @@
     const retry = jobAct((code: StepCode) => api.retry(job.id, code));
     const again = jobAct(() => api.backUpAgain(job.id));
     const takeBack = jobAct((code: string) => api.takeBack(job.id, code));
-    const attest = jobAct((code: string) => api.attest(job.id, code));
+    let last = '';
+    const attest = jobAct(
+        (code: string) => {
+            last = code;
+            return api.attest(job.id, code);
+        },
+        () => {
+            const code = last;
+            notices.offerUndo('Your word was taken.', { label: 'Take it back', run: () => takeBack.mutateAsync(code) });
+        },
+    );
     const fetching = $derived(job.steps.some((s) => s.code === 'fetch-package' && s.state !== 'done'));
     const line = $derived(job.steps.find((s) => s.code === 'cross-line'));
     const crosses = $derived(job.stages.includes('choose'));
@@ -47,7 +60,7 @@
                 <section class="panel py-3 {broken ? 'border-loss' : ''}" aria-labelledby="bag">
                     <h2 id="bag">The backup: {BAG_STATE[bag.state]}</h2>
                     <p class="mt-1 font-semibold">{bag.label}</p>
-                    <p class="code mb-1 break-all">{bag.id}</p>
+                    <p class="mb-1 text-xs"><Copied text={bag.id} what="Name of the folder" /></p>
                     <p class="text-sm">
                         {bagWords(bag)}.
                     </p>
@@ -71,6 +84,7 @@
                     </h2>
                     <CheckList
                         checks={job.checks}
+                        coming={(code) => isComing(job, code)}
                         lockDelayEndsAt={job.device?.lockDelayEndsAt ?? null}
                         writeOut={session.mayAct && job.state === 'open' ? job : null}
                         may={{

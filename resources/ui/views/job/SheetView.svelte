@@ -3,14 +3,24 @@
     import { handover, sheetAddress } from '../../api/handover';
     import type { Sheet } from '../../api/types';
     import { AFTERCARE_STATE, BY_HAND_OUTCOMES, OUTCOME_SHORT } from '../../api/words';
-    import { counted, day, dayAndClock, minutes, version } from '../../parts/format';
+    import { counted, day, dayAndClock, version } from '../../parts/format';
+    import { shelf } from '../../api/shelf';
     import Notice from '../../parts/Notice.svelte';
+    import { times } from '../../parts/times.svelte';
 
     let { params }: { params: { id: string } } = $props();
     const sheet = createQuery(() => ({
         queryKey: ['sheet', params.id],
         queryFn: () => handover.sheet(Number(params.id)),
     }));
+    const shop = createQuery(() => ({ queryKey: ['shop'], queryFn: shelf.shop }));
+    /** What was done, in the owner's words. */
+    function deed(s: Sheet): string {
+        const [from, to] = [version(s.before.version), version(s.after.version)];
+        if (s.before.build === s.after.build) return `Your device runs ${to}, as it did.`;
+        const back = s.kinds.some((k) => k.outcome !== 'kept');
+        return `We took your device from ${from} to ${to}, ${back ? 'and put back what was on it' : 'with its data on it'}.`;
+    }
     const title = (s: Sheet) =>
         s.job.state === 'open' ? '' : s.job.state === 'unfinished' ? ', given back unfinished' : ', handed over';
     type Line = Sheet['kinds'][number];
@@ -42,8 +52,13 @@
         ]}
         aria-label="Hand-over sheet"
     >
-        <header class="flex items-baseline gap-4 border-b-2 border-jade pb-2">
-            <h1 class="flex-1">Your {s.device.modelName}{title(s)}</h1>
+        <header class="flex items-start gap-4 border-b-2 border-jade pb-2">
+            {#if shop.data?.logo}<img class="max-h-14 max-w-40 object-contain" src={shop.data.logo} alt="" />{/if}
+            <div class="flex-1">
+                {#if shop.data?.name}<p class="text-lg font-semibold" data-shop>{shop.data.name}</p>{/if}
+                {#if shop.data?.contact}<p class="text-sm whitespace-pre-line text-quiet">{shop.data.contact}</p>{/if}
+                <h1 class={shop.data?.name ? 'mt-2' : ''}>Your {s.device.modelName}{title(s)}</h1>
+            </div>
             <p class="text-sm">{day(s.job.endedAt ?? s.writtenAt)}</p>
         </header>
         {#if s.job.state === 'open'}<p
@@ -53,13 +68,14 @@
                 Draft. The device has not been handed over yet, and what stands here may still change.
             </p>{/if}
         <p class="mt-1 text-sm text-quiet">
-            Serial <span class="font-mono">{s.device.serial}</span>, job {s.job.id}; taken in {dayAndClock(
+            Serial <span class="font-mono">{s.device.serial}</span>, number {s.job.id}; taken in {dayAndClock(
                 s.job.takenInAt,
-            )} by {s.job.takenInBy}{s.job.endedBy === null
+            )} ({times.zoneName}) by {s.job.takenInBy}{s.job.endedBy === null
                 ? ''
                 : `, ${s.job.state === 'unfinished' ? 'given back' : 'handed over'} by ${s.job.endedBy}`}.
         </p>
-        <div class="mt-4 grid grid-cols-[auto_auto_1fr] items-center gap-x-6 rounded-md bg-sunken px-4 py-3">
+        <p class="mt-3 text-lg">{deed(s)}</p>
+        <div class="mt-3 grid grid-cols-[auto_auto_1fr] items-center gap-x-6 rounded-md bg-sunken px-4 py-3">
             <p>
                 <span class="block text-sm text-quiet">It ran</span><span class="text-xl font-semibold"
                     >{version(s.before.version)}</span
@@ -98,7 +114,7 @@
                             ><td class="text-right font-semibold">{k.there}</td><td class="pl-8"
                                 >{ended(k)}{k.rewrittenByTheDevice > 0
                                     ? `; ${counted(k.rewrittenByTheDevice, 'item')} the device writes itself`
-                                    : ''}{k.comparedItemByItem ? '' : '; counted'}</td
+                                    : ''}{k.comparedItemByItem ? '' : '; compared by number'}</td
                             ></tr
                         >{/each}</tbody
                 >
@@ -129,7 +145,7 @@
                 </ul>
             </section>{/if}
         <section class="mt-4 break-inside-avoid">
-            <h2>What we keep for you</h2>
+            <h2>Where your data is, and until when</h2>
             <ul class="mt-1 flex flex-col gap-1">
                 {#each s.kept as p (p.code)}<li>
                         {p.words}
@@ -139,11 +155,13 @@
                     </li>{:else}<li>Nothing.</li>{/each}
             </ul>
         </section>
-        <footer class="mt-5 border-t border-edge pt-2 text-sm text-quiet">
-            The work took {minutes(s.minutes.took)}{s.minutes.estimated === null
-                ? ''
-                : `; ${minutes(s.minutes.estimated)} were estimated`}. This sheet tells counts, and nothing of what is
-            on the device. Jade Step, {dayAndClock(s.writtenAt)}.
+        <section class="mt-6 grid break-inside-avoid grid-cols-2 gap-8 text-sm" aria-label="Signatures">
+            {#each ['Handed over by', 'Received by'] as who (who)}<p class="border-t border-ink pt-1">
+                    {who}, day
+                </p>{/each}
+        </section>
+        <footer class="mt-4 text-xs text-quiet">
+            This sheet tells numbers, and nothing of what is on your device. Written {dayAndClock(s.writtenAt)}.
         </footer>
     </article>
 {/if}
