@@ -18,8 +18,8 @@
     function deed(s: Sheet): string {
         const [from, to] = [version(s.before.version), version(s.after.version)];
         if (s.before.build === s.after.build) return `Your device runs ${to}, as it did.`;
-        const back = s.kinds.some((k) => k.outcome !== 'kept');
-        return `We took your device from ${from} to ${to}, ${back ? 'and put back what was on it' : 'with its data on it'}.`;
+        const how = s.kinds.some((k) => k.outcome !== 'kept') ? 'and put back what was on it' : 'with its data on it';
+        return `We took your device from ${from} to ${to}, ${how}.`;
     }
     const title = (s: Sheet) =>
         s.job.state === 'open' ? '' : s.job.state === 'unfinished' ? ', given back unfinished' : ', handed over';

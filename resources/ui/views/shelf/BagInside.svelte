@@ -206,7 +206,8 @@
                         {dayAndClock(i.modifiedAt)}, {bytes(i.bytes)}
                     </li>{/each}
             </ul>
-        {:else}
+        {/if}
+        {#if !asPictures || listed.length > shownPictures.length}
             <ul class="mt-2 max-h-[28rem] overflow-auto text-sm">
                 {#each listed as i (i.kind + i.path)}<li class="flex gap-3 border-t border-edge py-0.5">
                         <span class="flex-1 truncate font-mono"

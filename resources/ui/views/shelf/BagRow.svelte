@@ -40,12 +40,13 @@
         <span class="flex items-center gap-1.5 {bag.state === 'damaged' ? 'font-semibold text-loss' : ''}">
             {#if bag.state === 'damaged'}<TriangleAlert
                     size="1.15em"
+                    class="shrink-0"
                     aria-hidden="true"
                 />{:else if bag.state === 'sealed'}<ShieldCheck
                     size="1.15em"
-                    class="text-jade"
+                    class="shrink-0 text-jade"
                     aria-hidden="true"
-                />{:else}<Package size="1.15em" class="text-quiet" aria-hidden="true" />{/if}
+                />{:else}<Package size="1.15em" class="shrink-0 text-quiet" aria-hidden="true" />{/if}
             {BAG_STATE[bag.state]}{#if bag.checkState !== null}<span class="text-quiet"
                     >, being read {bag.checkProgress === null ? '' : `${Math.round(bag.checkProgress * 100)} %`}</span
                 >{/if}

@@ -55,10 +55,10 @@
             >
         </div>{/if}
     <div class="grid items-start gap-4 lg:grid-cols-[1.6fr_1fr]">
-        <section class="panel" aria-label="What it holds">
+        <section class="panel min-w-0" aria-label="What it holds">
             {#key bag.id}<BagInside {bag} />{/key}
         </section>
-        <div class="flex flex-col gap-4">
+        <div class="flex min-w-0 flex-col gap-4">
             <section class="panel" aria-labelledby="about-bag" data-bag={bag.id} data-state={bag.state}>
                 <h2 id="about-bag" class="mb-1">
                     {#if bag.state === 'sealed'}<Term of="sealed" />{:else}<span class="first-letter:uppercase"
