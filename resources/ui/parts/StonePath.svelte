@@ -17,7 +17,7 @@
 </script>
 
 {#snippet stone(state: string, i: number)}
-    <svg viewBox="0 0 64 34" class={small ? 'h-4 w-8' : 'h-6 w-10 shrink-0 xl:h-7 xl:w-12'} aria-hidden="true">
+    <svg viewBox="0 0 64 34" class={small ? 'h-4 w-8' : 'h-6 w-10 shrink-0 @6xl:h-7 @6xl:w-12'} aria-hidden="true">
         <path
             d={i % 2 === 0
                 ? 'M6 20C4 10 16 4 30 4s30 4 28 15-18 12-30 12S8 28 6 20z'
@@ -47,7 +47,7 @@
     <svg
         viewBox="0 0 40 80"
         preserveAspectRatio="none"
-        class={small ? 'h-6 w-4' : 'absolute inset-0 h-full w-5 xl:w-10'}
+        class={small ? 'h-6 w-4' : 'absolute inset-0 h-full w-5 @6xl:w-10'}
         aria-hidden="true"
     >
         {#if !small}<path d="M20 0c-12 10 12 20 0 40s12 30 0 40h20V0z" fill="var(--water)" opacity="0.6" />{/if}
@@ -63,12 +63,12 @@
 <ol
     class="flex {small
         ? 'items-center gap-0.5'
-        : 'items-stretch overflow-hidden rounded-lg border border-edge bg-panel'}"
+        : 'items-stretch overflow-x-auto rounded-lg border border-edge bg-panel'}"
     aria-label="Stages of the job"
 >
     {#each stages as { stage, name }, i (stage)}
         {#if stage === 'install'}<li
-                class={small ? 'flex' : 'relative w-5 shrink-0 xl:w-10'}
+                class={small ? 'flex' : 'relative w-5 shrink-0 @6xl:w-10'}
                 aria-label={job.lineCrossed ? 'erase line, crossed' : 'erase line, not crossed'}
             >
                 {@render line()}
@@ -84,7 +84,7 @@
                     aria-current={shown === stage ? 'step' : undefined}
                     class={[
                         'flex flex-1 flex-col items-center justify-center gap-1 border-b-4 px-1 pt-2 pb-1 text-center',
-                        'hover:bg-sunken xl:flex-row xl:gap-2 xl:px-2 xl:text-left',
+                        'hover:bg-sunken @6xl:flex-row @6xl:gap-2 @6xl:px-2 @6xl:text-left',
                         shown === stage ? 'border-jade font-semibold' : 'border-transparent',
                     ]}
                 >

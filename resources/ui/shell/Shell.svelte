@@ -175,7 +175,11 @@
     </div>
 </header>
 <ConnectionBar />
-<main id="main" tabindex="-1" class="mx-auto max-w-[1880px] px-4 py-4 outline-none xl:px-6 print:max-w-none print:p-0">
+<main
+    id="main"
+    tabindex="-1"
+    class="@container mx-auto max-w-[1880px] px-4 py-4 outline-none xl:px-6 print:max-w-none print:p-0"
+>
     <Guide />
     <Router {routes} />
 </main>

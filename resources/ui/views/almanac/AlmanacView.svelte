@@ -121,7 +121,7 @@
             droppedFile = f;
             importing = true;
         }}
-        ><div class="grid items-start gap-4 xl:grid-cols-[1fr_22rem]">
+        ><div class="grid items-start gap-4 @6xl:grid-cols-[1fr_22rem]">
             <section class="panel" aria-label="Signing windows">
                 {#if model === null}<p>
                         No catalogue is held, so no model is known. {session.mayAct

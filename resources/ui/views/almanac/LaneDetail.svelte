@@ -28,7 +28,7 @@
         {lane.label} <span class="text-base font-normal"><Copied text={lane.build} what="Build" /></span>
     </h3>
     <p>{lane.words} <span class="text-quiet">{lane.channel}, released {dayAndClock(lane.releasedAt)}.</span></p>
-    <div class="mt-2 grid gap-x-8 gap-y-1 text-sm md:grid-cols-2">
+    <div class="mt-2 grid gap-x-8 gap-y-1 text-sm @3xl:grid-cols-2">
         <dl class="grid content-start grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
             {#each rules as [name, value, mono] (name)}<dt class="text-quiet">{name}</dt>
                 <dd class={mono ? 'font-mono' : ''}>{value}</dd>{/each}

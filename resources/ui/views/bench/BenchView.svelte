@@ -69,7 +69,7 @@
     <Notice tone="amber">{bench.error.message}</Notice>
 {:else if bench.data}
     {#if bench.isError}<div class="mb-3"><Notice tone="amber">{bench.error.message}</Notice></div>{/if}
-    <div class="grid gap-6 lg:grid-cols-[minmax(22rem,24rem)_1fr]">
+    <div class="grid gap-6 @4xl:grid-cols-[minmax(22rem,24rem)_1fr]">
         <section aria-labelledby="ports">
             <div class="mb-2 flex items-center">
                 <h2 id="ports">Ports</h2>

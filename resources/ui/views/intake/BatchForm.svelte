@@ -46,7 +46,7 @@
             <span class="font-mono">modelName, version, build, goal</span>: one line a device, separated by commas. A
             goal is written as 8.7, newest in 8, below 9.0 or before 2026-07-01.
         </p>
-        <div class="grid items-start gap-4 lg:grid-cols-[1fr_auto]">
+        <div class="grid items-start gap-4 @4xl:grid-cols-[1fr_auto]">
             <label class="flex flex-col gap-1"
                 >Paste it here<textarea
                     class="field h-28 py-2 font-mono text-sm"

@@ -22,7 +22,7 @@
             ? `, with ${job.backup.sideExports.map(kindName).join(', ')} written out`
             : ''}{job.cloud?.backup ? '; a cloud backup is attested' : ''}. Change it</summary
     >
-    <div class="mt-2 grid gap-4 md:grid-cols-3">
+    <div class="mt-2 grid gap-4 @3xl:grid-cols-3">
         <fieldset class="flex flex-col gap-1">
             <legend class="font-semibold">How it is taken</legend>
             <label class="flex gap-2"

@@ -98,12 +98,12 @@
     {:else}
         {#if told.unread !== null}<div class="mb-2"><Notice tone="amber">{told.unread}</Notice></div>{/if}
         <h3 class="mt-2 font-semibold">Home layout</h3>
-        <div class="grid gap-3 sm:grid-cols-2" data-layout>
+        <div class="grid gap-3 @xl:grid-cols-2" data-layout>
             <LayoutDrawn title="before" layout={told.layout.before} />
             <LayoutDrawn title="after" layout={told.layout.after} />
         </div>
         <h3 class="mt-3 font-semibold">Wallpaper</h3>
-        <div class="grid gap-3 sm:grid-cols-2">
+        <div class="grid gap-3 @xl:grid-cols-2">
             <div>
                 <p class="text-sm text-quiet">before</p>
                 {@render pictures('wallpaper', told.wallpaper.before, false)}
@@ -140,7 +140,7 @@
                 </tbody>
             </table>
         </div>
-        {#if shown !== null}<div class="mt-2 grid gap-3 sm:grid-cols-2" data-day={picked}>
+        {#if shown !== null}<div class="mt-2 grid gap-3 @xl:grid-cols-2" data-day={picked}>
                 <div>
                     <p class="text-sm text-quiet">before</p>
                     {@render pictures('photos', shown.before, false)}

@@ -123,7 +123,7 @@
                 ><strong>Pretended:</strong>
                 {what.pretended.join('; ')}. The routes and the ledger show what would be.</Notice
             >{/if}
-        <div class="grid items-start gap-3 lg:grid-cols-[1.05fr_1fr]">
+        <div class="grid items-start gap-3 @4xl:grid-cols-[1.05fr_1fr]">
             <div class="flex min-w-0 flex-col gap-3">
                 {#if rejectedGoal && !pretended}
                     <Notice tone="amber"

@@ -53,7 +53,7 @@
             {fromTo}; the backup’s inventory against the device’s own listing, {dayAndClock(proof.comparedAt)}.
         </p>
     </Notice>
-    <div class="mt-4 grid items-start lg:grid-cols-[1.5fr_1fr] gap-4">
+    <div class="mt-4 grid items-start @4xl:grid-cols-[1.5fr_1fr] gap-4">
         <div class="flex flex-col gap-4">
             {#if proof.missing > 0}<MissingPanel {job} mayAct={session.mayAct && job.state === 'open'} />{/if}
             <ProofTable {proof} />

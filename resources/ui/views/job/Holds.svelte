@@ -17,7 +17,7 @@
     {#if device === null}
         <p class="text-quiet">Shown as soon as the device has said yes to this computer.</p>
     {:else}
-        <ul class="grid gap-x-10 text-sm xl:grid-cols-2">
+        <ul class="grid gap-x-10 text-sm @6xl:grid-cols-2">
             {#each kinds as k (k.kind)}<li
                     class="grid grid-cols-[8rem_1fr_4.5rem_4.5rem] items-center gap-3 border-t border-edge py-1"
                     data-holds={k.kind}

@@ -42,7 +42,7 @@
 {#if job.waitingForDevice}<WaitingDevice {job} mayAct={session.mayAct} />
 {:else}
     <div class="flex flex-col gap-4">
-        <section class="panel grid gap-x-8 gap-y-4 lg:grid-cols-[1.1fr_1fr]" aria-labelledby="who">
+        <section class="panel grid gap-x-8 gap-y-4 @4xl:grid-cols-[1.1fr_1fr]" aria-labelledby="who">
             <WhoItIs {job} />
             <AboutForm {job} />
         </section>

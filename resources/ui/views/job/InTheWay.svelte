@@ -32,7 +32,7 @@
         {#if open.length === 0}<p class="flex items-center gap-2">
                 <CircleCheck size="1.2em" class="text-jade" aria-hidden="true" />Nothing, as far as it can be read.
             </p>{:else}
-            <ul class="grid gap-x-8 md:grid-cols-2">
+            <ul class="grid gap-x-8 @3xl:grid-cols-2">
                 {#each open as c (c.code)}<li
                         class="flex items-start gap-2 border-t border-edge py-1.5"
                         data-in-the-way={c.code}

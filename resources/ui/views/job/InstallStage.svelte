@@ -28,7 +28,7 @@
         >The install begins on the other side of the erase line. Nothing here can happen before it is crossed.</Notice
     >
 {:else}
-    <div class="grid items-start lg:grid-cols-[1.4fr_1fr] gap-4">
+    <div class="grid items-start @4xl:grid-cols-[1.4fr_1fr] gap-4">
         <div class="flex flex-col gap-4">
             {#if job.may['confirm-install'].allowed}<ConfirmPanel {job} />{/if}
             {#if waiting}<RecoveryPanel {job} step={waiting} />{/if}

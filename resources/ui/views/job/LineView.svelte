@@ -78,7 +78,7 @@
             >
         </div>
     {:else}
-        <div class="mt-4 grid lg:grid-cols-[1fr_1fr_1.1fr] gap-4">
+        <div class="mt-4 grid @4xl:grid-cols-[1fr_1fr_1.1fr] gap-4">
             <section class="panel" aria-labelledby="proven">
                 <h2 id="proven" class="mb-2">What was proven</h2>
                 {#if bag === undefined}<p class="text-loss">No backup.</p>{:else}

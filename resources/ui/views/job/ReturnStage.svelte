@@ -51,7 +51,7 @@
     {#if choosing && told.data}<div class="mb-4">
             <BaseMatrix {job} told={told.data} mayAct={session.mayAct} {others} {onothers} />
         </div>{/if}
-    <div class="grid items-start lg:grid-cols-[1.3fr_1fr] gap-4">
+    <div class="grid items-start @4xl:grid-cols-[1.3fr_1fr] gap-4">
         <div class="flex flex-col gap-4">
             <section class="panel divide-y divide-edge py-1" aria-label="Steps">
                 {#each steps as step (step.code + step.leg)}<StepLine

@@ -43,7 +43,7 @@
 {#if crosses && job.route === null}
     <Notice>First choose a route. Nothing is backed up or fetched before that.</Notice>
 {:else}
-    <div class="grid items-start gap-4 lg:grid-cols-2">
+    <div class="grid items-start gap-4 @4xl:grid-cols-2">
         <section class="panel divide-y divide-edge py-1" aria-label="Steps">
             {#each stepsOf(job, 'safeguard') as step (step.code + step.leg)}<StepLine
                     {step}

@@ -21,7 +21,7 @@
     const attach = jobAct((serial: string) => intake.attach(job.id, serial));
 </script>
 
-<div class="grid items-start gap-4 lg:grid-cols-[1.4fr_1fr]">
+<div class="grid items-start gap-4 @4xl:grid-cols-[1.4fr_1fr]">
     <form
         class="panel flex flex-col gap-4"
         onsubmit={(e) => {

@@ -75,7 +75,7 @@
                             >now {practice.speed} times</span
                         >{/if}
                 </div>
-                <div class="grid items-start gap-4 lg:grid-cols-[minmax(18rem,24rem)_1fr]">
+                <div class="grid items-start gap-4 @4xl:grid-cols-[minmax(18rem,24rem)_1fr]">
                     <ul class="panel divide-y divide-edge p-0" aria-label="Devices">
                         {#each devices as d (d.serial)}
                             <li>
@@ -122,7 +122,7 @@
             </section>
         {/if}
     {/each}
-    <div class="grid gap-4 lg:grid-cols-2">
+    <div class="grid gap-4 @4xl:grid-cols-2">
         {#each shown.data.vendors as vendor (vendor.id)}<VendorHands {vendor} mayAct={session.mayAct} />{/each}
     </div>
 {/if}

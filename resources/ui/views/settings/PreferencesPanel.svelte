@@ -17,7 +17,7 @@
 {#if chosen}
     <section class="panel" aria-labelledby="preferences" id="at-preferences">
         <h2 id="preferences" class="mb-1">Your preferences</h2>
-        <div class="grid gap-x-6 sm:grid-cols-2">
+        <div class="grid gap-x-6 @xl:grid-cols-2">
             <label class="flex min-h-11 items-center gap-3"
                 ><input
                     type="checkbox"

@@ -61,7 +61,7 @@
         </p>
     {:else if s}
         <form
-            class="mt-2 grid gap-x-4 gap-y-3 text-sm md:grid-cols-2 xl:grid-cols-3"
+            class="mt-2 grid gap-x-4 gap-y-3 text-sm @3xl:grid-cols-2 @6xl:grid-cols-3"
             onsubmit={(e) => {
                 e.preventDefault();
                 save.mutate(s);
@@ -104,7 +104,7 @@
                         alt="The shop’s logo"
                     /><button type="button" class="act-quiet" onclick={() => set('logo', null)}>Without it</button>{/if}
             </div>
-            {#if tooLarge !== null}<p class="text-amber md:col-span-2" role="alert">{tooLarge}</p>{/if}
+            {#if tooLarge !== null}<p class="text-amber @3xl:col-span-2" role="alert">{tooLarge}</p>{/if}
             <label class="flex flex-col"
                 >Time zone<select
                     class="field"
@@ -132,7 +132,7 @@
                     >{#each DAYS as [n, name] (n)}<option value={n}>{name}</option>{/each}</select
                 ></label
             >
-            {#if save.isError}<p class="rounded-md bg-amber-wash p-2 text-amber md:col-span-2" role="alert">
+            {#if save.isError}<p class="rounded-md bg-amber-wash p-2 text-amber @3xl:col-span-2" role="alert">
                     {save.error.message}
                 </p>{/if}
             <div><button class="act" disabled={edited === null || save.isPending}>Save the shop</button></div>

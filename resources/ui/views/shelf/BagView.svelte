@@ -54,7 +54,7 @@
                 </ul></Notice
             >
         </div>{/if}
-    <div class="grid items-start gap-4 lg:grid-cols-[1.6fr_1fr]">
+    <div class="grid items-start gap-4 @4xl:grid-cols-[1.6fr_1fr]">
         <section class="panel min-w-0" aria-label="What it holds">
             {#key bag.id}<BagInside {bag} />{/key}
         </section>

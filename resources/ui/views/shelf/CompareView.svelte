@@ -38,7 +38,7 @@
         >There are not two bags on the Shelf yet. Each job takes one, and so do the nights.</Notice
     >
 {:else}
-    <section class="panel mb-4 grid gap-4 md:grid-cols-2" aria-label="Which two">
+    <section class="panel mb-4 grid gap-4 @3xl:grid-cols-2" aria-label="Which two">
         <label class="flex flex-col gap-1"
             >What does this one have…<select
                 class="field"

@@ -79,7 +79,7 @@
 {:else if !held.data}<Notice tone="amber">{held.error?.message}</Notice>
 {:else}
     {#if held.isError}<div class="mb-3"><Notice tone="amber">{held.error.message}</Notice></div>{/if}
-    <div class="grid items-start gap-4 xl:grid-cols-[1fr_22rem]">
+    <div class="grid items-start gap-4 @6xl:grid-cols-[1fr_22rem]">
         <section class="panel overflow-x-auto p-2" aria-label="Bags">
             {#if held.data.bags.length === 0}<p class="p-3 text-quiet">
                     No bag is on the shelf. A job makes one when its route is taken; or bring one in.
