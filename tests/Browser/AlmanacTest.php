@@ -59,7 +59,7 @@ final class AlmanacTest extends BrowserTestCase
         $b->visit('/')->see('The almanac has changed: 5.0 (L50.20)');
         $b->visit("/jobs/{$id}")->see('Nothing reaches this goal now')->see('window-closed')->press('I have seen it');
         $b->visit('/')->see('Choose another goal')->gone('The almanac has changed');
-        $b->visit("/jobs/{$id}")->press('Leave the device as it is')->see('Ended');
+        $b->visit("/jobs/{$id}")->leaveDevice()->see('Ended');
     }
 
     public function test_a_file_is_shown_before_it_is_taken_and_marked_as_not_vouched_for(): void

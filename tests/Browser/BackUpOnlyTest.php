@@ -44,8 +44,8 @@ final class BackUpOnlyTest extends BrowserTestCase
         $b->click(WebDriverBy::xpath('//a[normalize-space(.)="Find it on the Shelf"]'));
         $name = WebDriverBy::xpath('//label[starts-with(normalize-space(.), "Name")]/input');
         $b->find($name)->sendKeys(WebDriverKeys::CONTROL.'a'.WebDriverKeys::NULL.'Before the beta');
-        $b->press('Rename')->find(WebDriverBy::xpath('//h2[@id="chosen"][normalize-space(.)="Before the beta"]'));
-        $b->find(WebDriverBy::cssSelector('input[type="search"]'))->sendKeys('before beta 0057');
+        $b->press('Rename')->find(WebDriverBy::xpath('//h1[normalize-space(.)="Before the beta"]'));
+        $b->visit('/shelf')->find(WebDriverBy::cssSelector('input[type="search"]'))->sendKeys('before beta 0057');
         $b->find(WebDriverBy::cssSelector('tr[data-state="sealed"]'));
     }
 

@@ -23,6 +23,7 @@ final class CrossingTest extends BrowserTestCase
         $this->assertAccessible('identify');
         $b->press('Take a route')->see('What is signed for this model');
         self::assertStringContainsString('the end is announced for', $b->text());
+        $b->click(WebDriverBy::xpath('//button[contains(., ", not signed now")]'));
         $b->click(WebDriverBy::xpath('//button[contains(., "8F190")]'));
         $b->see('Closed since 1 Jun 2026');
         $this->assertAccessible('choose');
@@ -84,7 +85,7 @@ final class CrossingTest extends BrowserTestCase
         $b->see('Ports')->press('Light colours');
         self::assertSame('light', $b->driver->executeScript('return document.documentElement.dataset.theme'));
         $b->driver->findElement(WebDriverBy::tagName('body'))->sendKeys('?');
-        $b->see('Go to what needs a hand now');
+        $b->see('to the next job that needs a hand');
         $this->assertAccessible('shortcuts');
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Browser;
 
 use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
 use Tests\Support\RunningSystem;
 
 /** Eight devices at once on the bench, and the hands that they need. */
@@ -36,19 +37,29 @@ final class FleetTest extends BrowserTestCase
     public function test_eight_devices_arrive_side_by_side(): void
     {
         $b = $this->browser->signIn();
-        $jobs = [];
-        foreach (self::DEVICES as $serial) {
-            $b->takeIn($serial);
-            $jobs[$serial] = $b->jobId();
-        }
-        $b->visit('/')->see('8 jobs need a hand now', 40);
+        $b->countClicks();
+        $b->press('Take in all 8');
+        $b->click(WebDriverBy::xpath('//*[@data-together]//button[normalize-space(.)="Take in all 8"]'));
+        $b->see('8 jobs need a hand now', 60)->gone('Several at once')->see('Several at once…');
         $this->assertAccessible('bench with eight jobs');
-        foreach ($jobs as $serial => $id) {
-            $this->chooseRoute($serial, $id);
+        $jobs = $this->openJobs();
+        $this->putOnTheirRoutes();
+        foreach (['OST-2107', 'OST-2120'] as $serial) {
+            $b->click(WebDriverBy::cssSelector("section[aria-labelledby=jobs] a[href=\"#/jobs/{$jobs[$serial]}\"]"));
+            $b->press('Go to 5.0 instead')->gone('Go to 5.0 instead')->click($this->taking())->see('Back up');
+            $b->visit('/')->see('Jobs in progress');
         }
+        self::hand('SKL-0071', 'answers', ['answer' => 'owner-lock-off-elsewhere']);
+        $b->see('Several at once…')->press('Several at once…')->press('Attest (8)');
+        $b->see('No machine can read these.');
+        $this->assertAccessible('attesting for several');
+        $b->press('I have checked all of these 8')->gone('No machine can read these.');
         foreach ($jobs as $serial => $id) {
-            $this->crossLine($serial, $id);
+            $b->visit("/jobs/{$id}")->press('To the erase line', 120)->see('What was proven');
+            $b->find(WebDriverBy::cssSelector('form input'))->sendKeys($serial.WebDriverKeys::ENTER);
+            $b->gone('Type the serial that stands on the device');
         }
+        self::assertLessThanOrEqual(3 * count($jobs), $b->clicks(), 'from plugging in to the line');
         foreach ($jobs as $serial => $id) {
             RunningSystem::waitUntil(
                 fn (): bool => str_contains(
@@ -109,14 +120,44 @@ final class FleetTest extends BrowserTestCase
         self::assertSame('9.3.0', self::rig('/devices/SKL-0088')['version']);
     }
 
+    /** @return array<string, int> job ids by serial */
+    private function openJobs(): array
+    {
+        $rows = self::system()->database()->query(
+            'SELECT held_serial, id FROM bench_jobs WHERE held_serial IS NOT NULL ORDER BY id',
+        );
+
+        return array_map(intval(...), $rows->fetchAll(\PDO::FETCH_KEY_PAIR));
+    }
+
+    /** Like devices are put on one route, group by group, until no group is left that has one. */
+    private function putOnTheirRoutes(): void
+    {
+        $b = $this->browser->press('Several at once…')->see('Their route', 60);
+        $this->assertAccessible('one route for several');
+        $b->see('SKL-0071')->press('Put 3 on this route', 60)->gone('Put 3 on this route');
+        for ($i = 0; $i < 3; $i++) {
+            $b->click(WebDriverBy::xpath(
+                '//*[@data-together]//button[contains(., "on this route")][not(@disabled)]',
+            ));
+            sleep(2);
+        }
+        $b->keys(WebDriverKeys::ESCAPE)->see('Jobs in progress');
+    }
+
+    private function taking(): WebDriverBy
+    {
+        return WebDriverBy::xpath(
+            '//button[starts-with(normalize-space(.), "Take this route") or starts-with(normalize-space(.), '
+                .'"Accept these losses and take")]',
+        );
+    }
+
     private function chooseRoute(string $serial, int $id): void
     {
         $b = $this->browser->visit("/jobs/{$id}/choose")->see('What is signed for this model');
         $b->hasButton('Go to 5.0 instead') ? $b->press('Go to 5.0 instead') : null;
-        $take =
-            '//button[starts-with(normalize-space(.), "Take this route") or starts-with(normalize-space(.), '
-                .'"Accept these losses and take")]';
-        $b->click(WebDriverBy::xpath($take));
+        $b->click($this->taking());
         $b->see('Back up');
         $serial === 'SKL-0071' ? self::hand($serial, 'answers', ['answer' => 'owner-lock-off-elsewhere']) : null;
     }

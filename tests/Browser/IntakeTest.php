@@ -34,11 +34,11 @@ final class IntakeTest extends BrowserTestCase
         $this->assertAccessible('a device that is waited for');
 
         self::port('3');
-        $b->see('The device says otherwise', 30)->see('9.2.0')->see('9.3.0')->see('band-1');
+        $b->see('The device says otherwise', 30)->see('9.2.0')->see('9.3.0')->see('fenn band');
         $b->keys('2')->see('Where each kind comes back from')->see('Accept these losses and take this route');
         $this->assertAccessible('choose, with losses');
 
-        $b->tabTo('[aria-expanded]')->keys(WebDriverKeys::ENTER)->see('Only looked at');
+        $b->tabTo('[data-what-if]')->keys(WebDriverKeys::ENTER)->see('Only looked at');
         $b->tabTo('[aria-labelledby="what-if"] input[type="number"]')
             ->keys('0.05')
             ->see('Pretended: The line carries 0.1 MB/s');
@@ -47,7 +47,7 @@ final class IntakeTest extends BrowserTestCase
             ->see('App data: synced continuously');
         $this->assertAccessible('what if');
         self::assertFalse($b->hasButton('Accept these losses and take this route'), 'what is pretended is not taken');
-        $b->backTo('[aria-expanded]')->keys(WebDriverKeys::ENTER)->see('Accept these losses and take this route');
+        $b->backTo('[data-what-if]')->keys(WebDriverKeys::ENTER)->see('Accept these losses and take this route');
         $b->tabToText('Accept these losses and take this route')->keys(WebDriverKeys::ENTER)->see('Back up');
         $id = $b->jobId();
         $b->visit("/jobs/{$id}/choose")
@@ -62,7 +62,7 @@ final class IntakeTest extends BrowserTestCase
         $b->visit("/jobs/{$id}/choose")
             ->see('What differs now from the plan that was accepted')
             ->see('The window of 8.7 (8G210) ends 1 May 2031, 10:00 now');
-        $b->press('Leave the device as it is')->see('Ended');
+        $b->leaveDevice()->see('Ended');
     }
 
     public function test_a_table_of_devices_is_looked_at_and_taken_in(): void
@@ -80,7 +80,7 @@ final class IntakeTest extends BrowserTestCase
         $b->press('Take in the 2 good ones')->see('SKL-0801')->see('SKT-0803')->see('Plug it in when it is here');
         foreach (['SKL-0801', 'SKT-0803'] as $serial) {
             $b->click(WebDriverBy::xpath("//li/a[contains(., '{$serial}')]"));
-            $b->press('Leave the device as it is')->see('Ended');
+            $b->leaveDevice()->see('Ended');
         }
     }
 

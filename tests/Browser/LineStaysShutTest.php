@@ -43,7 +43,7 @@ final class LineStaysShutTest extends BrowserTestCase
             [$device['version'], $device['mode'], array_column($device['kinds'], 'items', 'kind')['photos']],
         );
         $b->visit('/jobs/'.$this->jobId().'/safeguard')
-            ->press('Leave the device as it is')
+            ->leaveDevice()
             ->see('Ended');
     }
 

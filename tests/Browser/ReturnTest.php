@@ -183,7 +183,7 @@ final class ReturnTest extends BrowserTestCase
     /** The print layout as PDF pages: Chromium prints, poppler reads. */
     private function assertPrintsWell(int $id): void
     {
-        $b = $this->browser->visit("/jobs/{$id}/sheet")->see('What to do now')->see('What we keep for you');
+        $b = $this->browser->visit("/jobs/{$id}/sheet")->see('What to do now')->see('Where your data is, and until when');
         $this->assertAccessible('hand-over sheet');
         $file = self::system()->folder.'/sheet.pdf';
         $printed = (new ChromeDevToolsDriver($b->driver))->execute('Page.printToPDF', [
@@ -203,7 +203,7 @@ final class ReturnTest extends BrowserTestCase
                 '8.7',
                 'What came back',
                 'What to do now',
-                'What we keep for you',
+                'Where your data is, and until when',
                 'Good to know',
                 'Watch Roster',
                 'counts, and nothing of what is on the device',

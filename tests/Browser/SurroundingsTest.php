@@ -31,14 +31,18 @@ final class SurroundingsTest extends BrowserTestCase
             30,
             'the title does not call',
         );
-        $b->visit("/jobs/{$id}")->press('Leave the device as it is');
+        $b->visit("/jobs/{$id}")->leaveDevice();
         RunningSystem::waitUntil(
             static fn (): bool => ! str_contains($b->driver->getTitle(), 'need a hand'),
             30,
             'the title still calls',
         );
         $b->visit('/')->press('Calls when a hand is needed')->see('Call me when a hand is needed');
-        self::assertSame('off', $b->driver->executeScript('return localStorage.getItem("jade-step-calls")'));
+        $kept = self::system()
+            ->database()
+            ->query("SELECT JSON_VALUE(preferences, '$.sound') FROM users WHERE email = 'bench@skerry.example'")
+            ->fetchColumn();
+        self::assertSame('0', (string) $kept, 'it is kept for the person, wherever they sign in');
     }
 
     public function test_the_rig_plugs_presses_and_makes_things_go_wrong(): void

@@ -47,6 +47,25 @@ final class EraseLineTest extends FeatureTestCase
         self::assertNull($job->refresh()->attestations);
     }
 
+    public function test_several_are_vouched_for_with_one_word_or_none_is(): void
+    {
+        $job = $this->openJob();
+        $this->workUntil($job, StepCode::ChooseRoute);
+        $this->acceptRoute($job);
+        $this->putJson("/api/v1/jobs/{$job->id}/attestations", [
+            'codes' => ['passcode-known', 'backup-verified'],
+        ])->assertConflict();
+        self::assertNull($job->refresh()->attestations);
+        $this->putJson("/api/v1/jobs/{$job->id}/attestations", ['codes' => []])
+            ->assertUnprocessable()
+            ->assertJsonPath('errors.0.pointer', '/codes');
+        $both = $this->putJson("/api/v1/jobs/{$job->id}/attestations", [
+            'codes' => ['passcode-known', 'owner-account-at-hand'],
+        ])->assertOk();
+        $states = array_column($both->json('checks'), 'state', 'code');
+        self::assertSame(['attested', 'attested'], [$states['passcode-known'], $states['owner-account-at-hand']]);
+    }
+
     public function test_it_cannot_be_crossed_before_it_is_reached(): void
     {
         $job = $this->openJob();

@@ -41,6 +41,8 @@ final class OpenApiTest extends FeatureTestCase
     {
         $this->assertKeepsTo('Problem', $this->getJson('/api/v1/session'), 'application/problem+json');
         $this->assertKeepsTo('Person', $this->signedIn()->getJson('/api/v1/session'));
+        $this->assertKeepsTo('Shop', $this->getJson('/api/v1/shop'));
+        $this->assertKeepsTo('FoundThings', $this->getJson('/api/v1/find?words=fenn'));
         $this->assertKeepsTo('RefreshResults', $this->postJson('/api/v1/almanac/refresh'));
         $this->assertKeepsTo('Bench', $this->getJson('/api/v1/bench'));
         $this->assertKeepsTo('Almanac', $this->getJson('/api/v1/almanac'));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\Feature;
 
 use App\Models\User;
+use App\People\People;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
 
@@ -56,6 +57,39 @@ final class PeopleTest extends FeatureTestCase
             'email' => 'ivo@skerry.example',
             'password' => 'kelp-landing-4',
         ])->assertUnprocessable();
+    }
+
+    public function test_a_removed_person_is_had_back_within_a_day_as_they_were(): void
+    {
+        $person = User::factory()->create([
+            'name' => 'Ivo Stone', 'email' => 'ivo@skerry.example', 'password' => 'kelp-landing-4',
+        ]);
+        $this->deleteJson("/api/v1/people/{$person->id}")->assertNoContent();
+        $this->getJson('/api/v1/people')
+            ->assertJsonPath('removed.0.email', 'ivo@skerry.example')
+            ->assertJsonCount(1, 'people');
+        $this->postJson("/api/v1/people/{$person->id}/restore")
+            ->assertOk()
+            ->assertJsonPath('email', 'ivo@skerry.example');
+        $this->getJson('/api/v1/people')->assertJsonCount(2, 'people')->assertJsonPath('removed', []);
+        $this->postJson('/api/v1/session', ['email' => 'ivo@skerry.example', 'password' => 'kelp-landing-4'])
+            ->assertOk();
+    }
+
+    public function test_after_a_day_or_when_the_address_is_taken_nobody_comes_back(): void
+    {
+        $person = User::factory()->create(['email' => 'ivo@skerry.example', 'password' => 'kelp-landing-4']);
+        $this->deleteJson("/api/v1/people/{$person->id}")->assertNoContent();
+        $other = User::factory()->create(['email' => 'ivo@skerry.example']);
+        $this->postJson("/api/v1/people/{$person->id}/restore")->assertConflict();
+        $other->delete();
+        User::query()->whereKey($person->id)->update(['removed_at' => now()->subHours(25)]);
+        $this->getJson('/api/v1/people')->assertJsonPath('removed', []);
+        $this->postJson("/api/v1/people/{$person->id}/restore")->assertConflict();
+        app(People::class)->forgetRemoved();
+        $person->refresh();
+        self::assertNull($person->removed_email);
+        self::assertFalse(Hash::check('kelp-landing-4', $person->getAuthPassword()));
     }
 
     public function test_the_last_lead_can_be_neither_removed_nor_demoted(): void

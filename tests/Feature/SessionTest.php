@@ -26,6 +26,15 @@ final class SessionTest extends FeatureTestCase
                 'leads' => false,
                 'secondFactor' => false,
                 'secondFactorDue' => false,
+                'preferences' => ['shortcuts' => true, 'sound' => false, 'density' => 'roomy', 'guided' => true],
+                'shop' => [
+                    'name' => '',
+                    'contact' => '',
+                    'logo' => null,
+                    'timeZone' => 'UTC',
+                    'dateForm' => 'day-month-year',
+                    'firstDay' => 1,
+                ],
             ]);
         $this->getJson('/api/v1/session')->assertOk();
         $this->deleteJson('/api/v1/session')->assertNoContent();

@@ -7,6 +7,7 @@ namespace Tests\Feature;
 use App\Models\Bag;
 use App\Models\BagImport;
 use App\Models\BenchJob;
+use App\Models\JournalLine;
 use App\Models\Setting;
 use App\Models\User;
 use App\Shelf\Keeping;
@@ -43,6 +44,21 @@ final class ShelfTest extends FeatureTestCase
         );
         $this->folder = self::system()->folder.'/shelf-test';
         exec("rm -rf {$this->folder}; mkdir -p {$this->folder}");
+    }
+
+    public function test_a_bag_tells_amounts_over_time_and_nothing_of_the_owners_until_somebody_asks(): void
+    {
+        $bag = $this->backedUp();
+        $looks = static fn (): int => JournalLine::query()->where('event', 'items-looked-at')->count();
+        $before = $looks();
+        $tide = $this->getJson("/api/v1/shelf/{$bag->id}/tide")->assertOk();
+        self::assertSame($bag->items, array_sum(array_column($tide->json('spans'), 'items')));
+        self::assertSame($bag->bytes, array_sum($tide->json('bytes')));
+        self::assertStringNotContainsString('album', (string) $tide->getContent());
+        $this->getJson("/api/v1/shelf/{$bag->id}")->assertOk()->assertJsonPath('bag.id', $bag->id);
+        self::assertSame($before, $looks(), 'amounts are nobody\'s things');
+        $this->getJson("/api/v1/shelf/{$bag->id}/items?kind=photos")->assertOk();
+        self::assertSame($before + 1, $looks());
     }
 
     public function test_a_bag_is_listed_looked_into_and_compared(): void

@@ -34,6 +34,8 @@ final class Browser
 
     private const SECONDS = 20;
 
+    private int $clicks = 0;
+
     private function __construct(
         public readonly RemoteWebDriver $driver,
         private readonly Process $service,
@@ -125,6 +127,7 @@ final class Browser
             $seconds,
             "nothing could be clicked at {$by->getValue()}",
         );
+        $this->clicks++;
 
         return $this;
     }
@@ -143,6 +146,17 @@ final class Browser
         );
 
         return $rests === true ? $element : throw new NoSuchElementException('it moves');
+    }
+
+    /** Counts clicks from now on. */
+    public function countClicks(): void
+    {
+        $this->clicks = 0;
+    }
+
+    public function clicks(): int
+    {
+        return $this->clicks;
     }
 
     public function fill(string $name, string $text): self
@@ -219,6 +233,12 @@ final class Browser
         $this->find(WebDriverBy::xpath("//li[contains(., \"{$serial}\")]//button[contains(., \"Take in\")]"))->click();
 
         return $this;
+    }
+
+    /** Ends a job before the line, which asks once more. */
+    public function leaveDevice(): self
+    {
+        return $this->press('Leave the device as it is')->press('Leave it as it is');
     }
 
     public function jobId(): int

@@ -1,5 +1,5 @@
 /** Where a person goes on, where what they had pressed is not there any more. */
-const NEXT = ['[data-now] .act:not(:disabled)', '[data-now]', '#main'];
+const NEXT = ['[data-now]', '#main'];
 
 const isLost = () => document.activeElement === null || document.activeElement === document.body;
 

@@ -24,15 +24,17 @@
     });
     const take = createMutation(() => ({
         mutationFn: () => takeInAll(taken),
-        onSuccess: (all) => done(all, 'taken in'),
+        onSuccess: (all) => done(all, 'taken in', true),
     }));
-    function done(all: Outcome[], what: string) {
+    function done(all: Outcome[], what: string, whole: boolean) {
         failed = all.filter((o) => o.words !== null);
         const good = all.length - failed.length;
         if (good > 0) notices.success(`${counted(good, 'device')} ${what}.`);
         void queries.invalidateQueries({ queryKey: ['bench'] });
         void queries.invalidateQueries({ queryKey: ['job'] });
+        if (whole && failed.length === 0) at = '';
     }
+    const onRoute = (all: Outcome[]) => done(all, 'put on the route', all.length === choosing.length);
     const tab = 'rounded px-3 py-1.5 data-[state=active]:bg-panel data-[state=active]:font-semibold min-h-11';
 </script>
 
@@ -79,11 +81,9 @@
                         >
                     {/if}
                 </Tabs.Content>
-                <Tabs.Content value="route"
-                    ><RouteTogether jobs={choosing} ondone={(all) => done(all, 'put on the route')} /></Tabs.Content
-                >
+                <Tabs.Content value="route"><RouteTogether jobs={choosing} ondone={onRoute} /></Tabs.Content>
                 <Tabs.Content value="attest"
-                    ><AttestTogether jobs={unsworn} ondone={(all) => done(all, 'checked')} /></Tabs.Content
+                    ><AttestTogether jobs={unsworn} ondone={(all) => done(all, 'checked', true)} /></Tabs.Content
                 >
             </Tabs.Root>
             {#each failed as f (f.serial)}<p class="mt-2 rounded-md bg-amber-wash p-2 text-amber" role="alert">

@@ -95,6 +95,7 @@
             {#if job.state === 'open' && !job.lineCrossed}<button
                     class="act-quiet ml-auto"
                     aria-expanded={pretending}
+                    data-what-if
                     onclick={() => {
                         pretending = !pretending;
                         if (!pretending) what.clear();

@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Browser;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+
+/** Every view on a tablet, a small and a wide screen, at twice the text, in both colours: it holds, axe content. */
+final class LayoutTest extends BrowserTestCase
+{
+    private const SERIAL = 'SKL-0063';
+
+    private const PAGES = [
+        '/' => 'Jobs in progress',
+        '/take-in' => 'Name on the box',
+        '/almanac' => 'Ask the vendors now',
+        '/shelf' => 'Bring a bag in',
+        '/shelf/compare' => 'Compare two bags',
+        '/rig' => 'For practice',
+        '/journal' => 'Every act on every device',
+        '/settings' => 'Your preferences',
+        '/jobs/:id/identify' => 'What stands in the way',
+        '/jobs/:id/choose' => 'Where each kind comes back from',
+        '/jobs/:id/safeguard' => 'First choose a route',
+        '/jobs/:id/install' => 'The install begins on the other side',
+        '/jobs/:id/return' => 'What comes back is decided',
+        '/jobs/:id/hand-over' => 'Hand over',
+        '/jobs/:id/line' => 'The erase line cannot be crossed now',
+        '/nowhere' => 'There is no such page',
+    ];
+
+    #[DataProvider('screens')]
+    public function test_it_holds(int $width, int $height, string $theme, int $percent): void
+    {
+        $b = $this->browser->signIn('lead@skerry.example');
+        $b->size($width, $height);
+        $b->driver->executeScript('localStorage.setItem("jade-step-theme", arguments[0])', [$theme]);
+        $b->takeIn(self::SERIAL)->see('What is signed for this model', 60);
+        $id = $b->jobId();
+        $b->driver->navigate()->refresh();
+        foreach (self::PAGES as $page => $seen) {
+            $b->visit(str_replace(':id', (string) $id, $page))->see($seen);
+            $b->driver->executeScript('document.documentElement.style.fontSize = arguments[0]', ["{$percent}%"]);
+            usleep(300_000);
+            self::assertLessThanOrEqual(
+                $width,
+                $b->driver->executeScript('return document.documentElement.scrollWidth'),
+                "{$page} is wider than the screen",
+            );
+            $this->assertAccessible("{$page} at {$width}, {$theme}, {$percent} %");
+        }
+        $b->driver->executeScript('document.documentElement.style.fontSize = ""');
+        $b->visit("/jobs/{$id}")->leaveDevice()->see('Ended');
+    }
+
+    /** @return array<string, array{int, int, string, int}> */
+    public static function screens(): array
+    {
+        return [
+            'a tablet' => [820, 1180, 'light', 100],
+            'a tablet in the dark' => [820, 1180, 'dark', 100],
+            'a small screen' => [1024, 768, 'light', 100],
+            'a wide screen in the dark' => [1920, 1080, 'dark', 100],
+            'twice the text' => [1280, 800, 'light', 200],
+        ];
+    }
+}
