@@ -183,7 +183,8 @@ final class ReturnTest extends BrowserTestCase
     /** The print layout as PDF pages: Chromium prints, poppler reads. */
     private function assertPrintsWell(int $id): void
     {
-        $b = $this->browser->visit("/jobs/{$id}/sheet")->see('What to do now')->see('Where your data is, and until when');
+        $b = $this->browser->visit("/jobs/{$id}/sheet")->see('What to do now');
+        $b->see('Where your data is, and until when');
         $this->assertAccessible('hand-over sheet');
         $file = self::system()->folder.'/sheet.pdf';
         $printed = (new ChromeDevToolsDriver($b->driver))->execute('Page.printToPDF', [

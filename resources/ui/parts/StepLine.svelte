@@ -3,6 +3,7 @@
     import type { Step } from '../api/types';
     import { STEP_STATE } from '../api/words';
     import { bytes, clock, minutes } from './format';
+    import { wayOf } from './mends';
     import { phaseWords } from './stages';
 
     let {
@@ -26,7 +27,7 @@
     <div class="min-w-0 flex-1">
         <p class="flex items-baseline justify-between gap-3">
             <span class={step.state === 'waiting' ? 'text-quiet' : 'font-semibold'}
-                >{step.title}{#if leg !== null}<span class="font-normal text-quiet"> · {leg}</span>{/if}</span
+                >{step.title}{#if leg !== null}<span class="font-normal text-quiet">{` · ${leg}`}</span>{/if}</span
             >
             <span class="text-sm text-quiet">
                 {#if step.state === 'done' && step.endedAt !== null}done at {clock(
@@ -67,7 +68,12 @@
                     : 'bg-amber-wash text-amber'}"
                 role="alert"
             >
-                {step.problem.detail} <span class="code !text-inherit">{step.problem.code}</span>
+                {step.problem.detail}
+                <span class="code text-xs !text-inherit">{step.problem.code}</span
+                >{#if wayOf(step.problem.code) !== null}&nbsp;<a
+                        class="underline underline-offset-4"
+                        href={wayOf(step.problem.code)?.href}>{wayOf(step.problem.code)?.words}</a
+                    >{/if}
             </div>
         {/if}
         {#if step.state === 'failed' && onretry !== null}<button class="act mt-2" onclick={onretry}>Try again</button

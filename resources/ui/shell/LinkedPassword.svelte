@@ -34,7 +34,7 @@
 </script>
 
 <SignInFrame title="New password">
-    <form class="flex max-w-sm flex-col gap-4" onsubmit={submit}>
+    <form class="flex max-w-sm flex-col gap-4" onsubmit={submit} oninput={() => (problem = null)}>
         {#if set}
             <p class="rounded-md bg-jade-wash p-3 text-jade-strong" role="status">
                 Your new password counts from now on. You were signed out everywhere.

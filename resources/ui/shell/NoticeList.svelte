@@ -34,6 +34,8 @@
                         >{#if n.undo !== null}<button
                                 class="act-quiet !min-h-9 shrink-0"
                                 onclick={() => void notices.takeBack(n)}>{n.undo.label}</button
+                            >{:else if n.way !== null}<a class="act-quiet !min-h-9 shrink-0" href={n.way.href}
+                                >{n.way.words}</a
                             >{/if}
                     </li>{:else}<li class="text-quiet">
                         Nothing yet. What you do is answered here, and can often be taken back.

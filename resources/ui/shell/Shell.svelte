@@ -8,6 +8,7 @@
     import { times } from '../parts/times.svelte';
     import AlmanacView from '../views/almanac/AlmanacView.svelte';
     import BenchView from '../views/bench/BenchView.svelte';
+    import GlossaryView from '../views/glossary/GlossaryView.svelte';
     import IntakeView from '../views/intake/IntakeView.svelte';
     import JobView from '../views/job/JobView.svelte';
     import DeviceLabel from '../views/job/DeviceLabel.svelte';
@@ -54,6 +55,7 @@
         '/shelf/compare/:one/:other': CompareView,
         '/shelf/:bag/label': BagLabel,
         '/shelf/:bag': BagView,
+        '/glossary': GlossaryView,
         '/rig': RigView,
         '/journal': JournalView,
         '/settings': SettingsView,

@@ -32,7 +32,9 @@
                     class="underline underline-offset-4"
                     href="#/settings?at=preferences"
                     onclick={() => (open = false)}>your preferences</a
-                > they can be switched off.
+                >
+                they can be switched off. What the terms mean stands in the
+                <a class="underline underline-offset-4" href="#/glossary" onclick={() => (open = false)}>glossary</a>.
             </p>
             <Dialog.Close class="act-quiet mt-4">Close</Dialog.Close>
         </Dialog.Content>

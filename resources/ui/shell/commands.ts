@@ -32,6 +32,7 @@ export function commands(): Command[] {
         place('Rig, for practice', '/rig', 'simulated devices'),
         place('Journal', '/journal', 'who did what'),
         place('Settings', '/settings'),
+        place('Glossary', '/glossary', 'what the terms of the trade mean'),
         place('Take in without a cable', '/take-in', 'by hand, or several from a table'),
         setting('Your sign-in', 'sign-in', 'password, second factor'),
         setting('Your preferences', 'preferences', 'shortcuts, sound, density, guide'),

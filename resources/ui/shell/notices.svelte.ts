@@ -1,6 +1,15 @@
 import { toast as shown } from 'svelte-sonner';
+import { wayOf } from '../parts/mends';
 
-export type Notice = { id: number; at: Date; words: string; good: boolean; undo: Undo | null };
+export type Way = { href: string; words: string };
+export type Notice = {
+    id: number;
+    at: Date;
+    words: string;
+    good: boolean;
+    undo: Undo | null;
+    way: Way | null;
+};
 export type Undo = { label: string; run: () => Promise<unknown> };
 
 const KEPT = 30;
@@ -27,8 +36,14 @@ class Notices {
     }
 
     /** It stays longer, since it says what to do. */
-    error(words: string, options: { duration?: number } = {}): void {
-        this.#add(words, false, null, options.duration ?? SHOWN_MS * 1.5);
+    error(words: string, options: { duration?: number; way?: Way | null } = {}): void {
+        this.#add(words, false, null, options.duration ?? SHOWN_MS * 1.5, options.way ?? null);
+    }
+
+    /** A refusal in its own words, with the way to what mends it; what stands at its field is not said twice. */
+    refused(e: Error): void {
+        const told = e as Error & { code?: string; atField?: boolean };
+        if (told.atField !== true) this.error(e.message, { way: wayOf(told.code) });
     }
 
     /** What the server says that it did, which a screen may have said in its own words already. */
@@ -52,11 +67,16 @@ class Notices {
         this.#unseen = 0;
     }
 
-    #add(words: string, good: boolean, undo: Undo | null, duration = SHOWN_MS): void {
-        const notice = { id: this.#next++, at: new Date(), words, good, undo };
+    #add(words: string, good: boolean, undo: Undo | null, duration = SHOWN_MS, way: Way | null = null): void {
+        const notice = { id: this.#next++, at: new Date(), words, good, undo, way };
         this.#list = [notice, ...this.#list].slice(0, KEPT);
         this.#unseen++;
-        const action = undo === null ? undefined : { label: undo.label, onClick: () => void this.takeBack(notice) };
+        const action =
+            undo !== null
+                ? { label: undo.label, onClick: () => void this.takeBack(notice) }
+                : way !== null
+                  ? { label: way.words, onClick: () => void (window.location.hash = way.href) }
+                  : undefined;
         const options = { id: notice.id, duration, ...(action && { action }) };
         if (good) shown.success(words, options);
         else shown.error(words, options);

@@ -48,12 +48,12 @@
                 );
             void again();
         },
-        onError: (e) => notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
     const withdraw = createMutation(() => ({
         mutationFn: almanac.withdraw,
         onSuccess: again,
-        onError: (e) => notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
     let shownChannels = $state([...CHANNELS]);
     const build = $derived(queryOf('build') || null);

@@ -12,7 +12,7 @@
     const fetch = createMutation(() => ({
         mutationFn: () => install.fetchPackage(sha256),
         onSettled: () => queries.invalidateQueries({ queryKey: ['packages'] }),
-        onError: (e: Error) => void notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
 </script>
 

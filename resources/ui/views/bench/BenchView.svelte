@@ -25,7 +25,7 @@
             queries.setQueryData(['job', job.id], job);
             void push(`/jobs/${job.id}`);
         },
-        onError: (e) => notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
     const jobs = $derived(bench.data?.open ?? []);
     const benches = $derived(bench.data?.benches ?? []);

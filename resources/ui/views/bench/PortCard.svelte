@@ -29,7 +29,7 @@
         mutationFn: (does: boolean) =>
             does ? shelf.agreeNear(port.serial ?? '') : shelf.withdrawNear(port.serial ?? ''),
         onSuccess: () => void queries.invalidateQueries({ queryKey: ['bench'] }),
-        onError: (e: Error) => void notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
 </script>
 

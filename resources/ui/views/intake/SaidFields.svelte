@@ -47,9 +47,12 @@
             inputmode="numeric"
             autocomplete="off"
             placeholder="15 digits"
+            aria-invalid={device.imeiFault !== null}
+            aria-describedby={device.imeiFault === null ? undefined : 'imei-fault'}
             bind:value={device.fields.imei}
             oninput={changed}
-        /></label
+        />{#if device.imeiFault !== null}<span class="field-fault" id="imei-fault" role="alert">{device.imeiFault}</span
+            >{/if}</label
     >
     <label class="flex flex-col gap-1"
         >Where was it bought?

@@ -1,3 +1,4 @@
+import { ApiProblem } from '../../api/client';
 import { intake } from '../../api/intake';
 import type { Identity, Job, Said } from '../../api/types';
 
@@ -29,6 +30,7 @@ export class SaidDevice {
     fields = $state<Fields>({ ...EMPTY });
     #identity = $state<Identity | null>(null);
     #problem = $state<string | null>(null);
+    #imeiFault = $state<string | null>(null);
     #asked = 0;
     #timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -56,6 +58,11 @@ export class SaidDevice {
         return this.#problem;
     }
 
+    /** What is wrong with the IMEI, which is said at its field. */
+    get imeiFault() {
+        return this.#imeiFault;
+    }
+
     get said(): Said {
         const text = (t: string) => (t.trim() === '' ? null : t.trim());
         const f = this.fields;
@@ -81,12 +88,14 @@ export class SaidDevice {
         const turn = ++this.#asked;
         if (!imei && !modelName) {
             this.#identity = null;
-            this.#problem = null;
+            this.#problem = this.#imeiFault = null;
             return;
         }
         const answer = await intake.identify({ imei, modelName, carrierTied, whereBought }).catch((e: Error) => e);
         if (turn !== this.#asked) return;
         this.#identity = answer instanceof Error ? null : answer;
-        this.#problem = answer instanceof Error ? answer.message : answer.conflict;
+        const ofImei = answer instanceof ApiProblem && answer.problem?.errors?.[0]?.pointer === '/imei';
+        this.#imeiFault = ofImei ? answer.message : null;
+        this.#problem = ofImei ? null : answer instanceof Error ? answer.message : answer.conflict;
     }
 }

@@ -11,7 +11,7 @@
     const queries = useQueryClient();
     const shown = {
         onSuccess: (t: HandOver) => void queries.setQueryData(['hand-over', job.id, proven], t),
-        onError: (e: Error) => void notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     };
     const look = createMutation(() => ({ mutationFn: () => handover.look(job.id), ...shown }));
     const say = createMutation(() => ({

@@ -1,6 +1,8 @@
 <script lang="ts">
     import { Check as Tick, CircleDashed, CircleHelp, CircleSlash, UserCheck } from '@lucide/svelte';
     import Countdown from '../../parts/Countdown.svelte';
+    import { TERM_OF_CHECK, wayOf } from '../../parts/mends';
+    import Term from '../../parts/Term.svelte';
     import type { Check, Job } from '../../api/types';
     import WriteOutForm from './WriteOutForm.svelte';
     import { ATTESTED_CHECKS, CHECK, CHECK_STATE } from '../../api/words';
@@ -31,6 +33,12 @@
     const good = $derived(checks.filter((c) => c.state === 'pass' || c.state === 'attested'));
 </script>
 
+{#snippet name(code: string)}
+    {@const term = TERM_OF_CHECK[code]}{#if term !== undefined}<Term of={term}>{nameOf(code)}</Term>{:else}{nameOf(
+            code,
+        )}{/if}
+{/snippet}
+
 <ul>
     {#each open as c (c.code)}
         <li class="flex items-start gap-2 border-t border-edge py-2" data-check={c.code} data-state={c.state}>
@@ -40,9 +48,14 @@
                     aria-hidden="true"
                 />{:else}<CircleHelp size="1.3em" class="mt-0.5 shrink-0 text-amber" aria-hidden="true" />{/if}
             <span class="flex-1"
-                ><span class="font-semibold">{nameOf(c.code)}</span>
+                ><span class="font-semibold">{@render name(c.code)}</span>
                 <span class="text-sm text-quiet">{CHECK_STATE[c.state]} <span class="code text-xs">{c.code}</span></span
-                ><span class="block text-sm">{c.mend} {c.evidence}</span
+                ><span class="block text-sm"
+                    >{c.mend}
+                    {c.evidence}{#if wayOf(c.code) !== null}&nbsp;<a
+                            class="underline underline-offset-4"
+                            href={wayOf(c.code)?.href}>{wayOf(c.code)?.words}</a
+                        >{/if}</span
                 >{#if c.code === 'lock-delay' && lockDelayEndsAt !== null}<span class="block text-sm"
                         ><Countdown until={lockDelayEndsAt} ahead="the delay ends in" past="the delay ended" /></span
                     >{/if}{#if c.code === 'side-exports' && writeOut !== null}<WriteOutForm job={writeOut} />{/if}</span

@@ -9,6 +9,7 @@
     import { stageOf, stagesOf } from '../../parts/stages';
     import StonePath from '../../parts/StonePath.svelte';
     import { session } from '../../shell/session.svelte';
+    import { notices } from '../../shell/notices.svelte';
     import { isShortcut } from '../../shell/keys';
     import ChooseStage from './ChooseStage.svelte';
     import DeviceHead from './DeviceHead.svelte';
@@ -39,8 +40,13 @@
     let leaving = $state(false);
     const leave = jobAct(
         () => api.leave(Number(params.id)),
-        () => {
+        (j) => {
             leaving = false;
+            if (session.leads)
+                notices.offerUndo('The job has ended; the device is as it was.', {
+                    label: 'Open it again',
+                    run: () => api.reopen(j.id).then(() => void push(`/jobs/${j.id}`)),
+                });
             void push('/');
         },
     );

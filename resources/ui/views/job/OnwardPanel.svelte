@@ -4,6 +4,7 @@
     import { install } from '../../api/install';
     import type { Goal, Job, Route } from '../../api/types';
     import { accessoryName, appName, kindName, minutes, version } from '../../parts/format';
+    import Ask from '../../parts/Ask.svelte';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import CrossingPath from './CrossingPath.svelte';
@@ -24,6 +25,7 @@
         ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(job.device, a)}`),
         ...r.losses.appsUnavailable.map((a) => `app ${appName(job.device, a)}`),
     ];
+    let asked = $state<{ goal: Goal; route: Route } | null>(null);
     const offered = $derived(
         (plans.data?.plans ?? []).flatMap(({ goal, plan }) =>
             plan.routes.slice(0, 1).map((route) => ({ goal, route })),
@@ -54,9 +56,10 @@
                         </p>
                     </div>
                     {#if session.mayAct}<button
-                            class="act"
+                            class={lost(route).length > 0 ? 'act-quiet' : 'act'}
                             disabled={go.isPending}
-                            onclick={() => go.mutate({ goal, route })}
+                            onclick={() =>
+                                lost(route).length > 0 ? (asked = { goal, route }) : go.mutate({ goal, route })}
                             >{lost(route).length > 0 ? 'Accept these losses and go to' : 'Go to'}
                             {version(route.legs.at(-1)?.to.version ?? '')}</button
                         >{/if}
@@ -70,3 +73,12 @@
         </ul>
     {/if}
 </section>
+<Ask
+    open={asked !== null}
+    title="Take this route, with what it loses?"
+    yes="Accept these losses"
+    loss
+    busy={go.isPending}
+    onyes={() => asked !== null && go.mutate(asked)}
+    onno={() => (asked = null)}>Lost: {asked === null ? '' : lost(asked.route).join(', ')}.</Ask
+>

@@ -1,6 +1,5 @@
 import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
 import { notices } from '../../shell/notices.svelte';
-import { ApiProblem } from '../../api/client';
 import { api } from '../../api/jobs';
 import type { Job } from '../../api/types';
 
@@ -25,9 +24,7 @@ export function watchJob(id: () => number) {
 export function jobAct<T = void>(
     call: (arg: T) => Promise<Job>,
     then: (job: Job) => void = () => {},
-    refused: (e: Error) => void = (e) => {
-        if (!(e instanceof ApiProblem && e.atField)) notices.error(e.message);
-    },
+    refused: (e: Error) => void = (e) => notices.refused(e),
 ) {
     const queries = useQueryClient();
     return createMutation(() => ({

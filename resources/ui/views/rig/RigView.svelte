@@ -16,7 +16,7 @@
     const speed = createMutation(() => ({
         mutationFn: (to: { bench: number; speed: number }) => rig.speed(to.bench, to.speed),
         onSettled: () => queries.invalidateQueries({ queryKey: ['rig'] }),
-        onError: (e: Error) => void notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
     const speeds = [1, 5, 20, 60];
     // by port, and those in the drawer last

@@ -43,7 +43,7 @@
     const remove = createMutation(() => ({
         mutationFn: install.removeBench,
         onSuccess: again,
-        onError: (e: Error) => void notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
     let leaving = $state<BenchEntry | null>(null);
     const figures: [keyof BenchEntry['measured'] & string, string, string][] = [

@@ -33,7 +33,7 @@
     const end = createMutation(() => ({
         mutationFn: shelf.endSession,
         onSuccess: () => void queries.invalidateQueries({ queryKey: ['sessions'] }),
-        onError: (e) => notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
 </script>
 

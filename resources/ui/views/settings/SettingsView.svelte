@@ -24,7 +24,7 @@
             queries.invalidateQueries({ queryKey: ['vendors'] }),
             queries.invalidateQueries({ queryKey: ['almanac'] }),
         ]);
-    const fail = (e: Error) => notices.error(e.message);
+    const fail = (e: Error) => notices.refused(e);
     const look = createMutation(() => ({ mutationFn: almanac.lookForKeys, onSuccess: again, onError: fail }));
     const decide = createMutation(() => ({
         mutationFn: (d: { vendor: string; key: number; state: 'accepted' | 'refused'; name: string | null }) =>

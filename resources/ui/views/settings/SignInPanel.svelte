@@ -58,7 +58,11 @@
             >{/if}
     </div>
     {#if opened === 'password'}
-        <form class="mt-3 flex max-w-sm flex-col gap-3 border-t border-edge pt-3" onsubmit={change}>
+        <form
+            class="mt-3 flex max-w-sm flex-col gap-3 border-t border-edge pt-3"
+            onsubmit={change}
+            oninput={() => (problem = null)}
+        >
             <label class="flex flex-col gap-1"
                 >Your password now<input
                     class="field"

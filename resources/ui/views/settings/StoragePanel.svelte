@@ -31,7 +31,7 @@
     const remove = createMutation(() => ({
         mutationFn: install.removePackage,
         onSettled: again,
-        onError: (e: Error) => void notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
     let leaving = $state<Held | null>(null);
     const limit = (n: number | null) => (n === null ? 'as much as the disk has' : `at most ${bytes(n)}`);
@@ -64,13 +64,14 @@
         <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
             <dt class="text-quiet">Bags</dt>
             <dd>
-                {#if s.bagsFolder !== null}<span class="font-mono break-all">{s.bagsFolder}</span>:
-                {/if}{bytes(s.bagsUsed)} taken, {limit(s.bagsBytes)}, {bytes(s.bagsFree)} free on its disk
+                {#if s.bagsFolder !== null}<span class="font-mono break-all">{`${s.bagsFolder}: `}</span>{/if}{bytes(
+                    s.bagsUsed,
+                )} taken, {limit(s.bagsBytes)}, {bytes(s.bagsFree)} free on its disk
             </dd>
             <dt class="text-quiet">Packages</dt>
             <dd>
-                {#if s.packagesFolder !== null}<span class="font-mono break-all">{s.packagesFolder}</span>:
-                {/if}{bytes(s.packagesUsed)} taken, {limit(s.packagesBytes)}, {bytes(s.packagesFree)} free on its disk
+                {#if s.packagesFolder !== null}<span class="font-mono break-all">{`${s.packagesFolder}: `}</span
+                    >{/if}{bytes(s.packagesUsed)} taken, {limit(s.packagesBytes)}, {bytes(s.packagesFree)} free on its disk
             </dd>
         </dl>
     {/if}

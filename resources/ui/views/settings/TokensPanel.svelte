@@ -21,13 +21,13 @@
             wish = { name: '', role: 'viewer', days: 90 };
             void again();
         },
-        onError: (e) => notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
     let ending = $state<number | null>(null);
     const end = createMutation(() => ({
         mutationFn: access.endToken,
         onSuccess: again,
-        onError: (e) => notices.error(e.message),
+        onError: (e: Error) => notices.refused(e),
     }));
 </script>
 

@@ -14,7 +14,7 @@
 
     const queries = useQueryClient();
     const again = () => void queries.invalidateQueries({ queryKey: ['shelf'] });
-    const fail = (e: Error) => notices.error(e.message);
+    const fail = (e: Error) => notices.refused(e);
     const verify = createMutation(() => ({ mutationFn: () => shelf.verify(bag.id), onSuccess: again, onError: fail }));
     const seal = createMutation(() => ({
         mutationFn: () => shelf.seal(bag.id, instant(`${until}T12:00`), null),

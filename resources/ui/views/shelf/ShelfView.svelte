@@ -6,6 +6,7 @@
     import { bytes, version } from '../../parts/format';
     import { keepInAddress, queryOf } from '../../parts/query';
     import { scannable } from '../../parts/scan';
+    import DropPlace from '../../parts/DropPlace.svelte';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import BagRow from './BagRow.svelte';
@@ -28,6 +29,7 @@
         const named = queryOf('bag');
         if (named !== '') void replace(`/shelf/${encodeURIComponent(named)}`);
     });
+    let brought = $state<File | null>(null);
     let marked = $state<string[]>([]);
     const words = (b: Bag) =>
         [
@@ -79,55 +81,71 @@
 {:else if !held.data}<Notice tone="amber">{held.error?.message}</Notice>
 {:else}
     {#if held.isError}<div class="mb-3"><Notice tone="amber">{held.error.message}</Notice></div>{/if}
-    <div class="grid items-start gap-4 @6xl:grid-cols-[1fr_22rem]">
-        <section class="panel overflow-x-auto p-2" aria-label="Bags">
-            {#if held.data.bags.length === 0}<p class="p-3 text-quiet">
-                    No bag is on the shelf. A job makes one when its route is taken; or bring one in.
-                </p>
-            {:else if shown.length === 0}<p class="p-3 text-quiet">No bag fits “{find}”.</p>
-            {:else}
-                <table class="w-full text-sm [&_td]:px-2 [&_th]:px-2">
-                    <thead class="text-left text-quiet"
-                        ><tr
-                            >{#each columns as c (c.name)}<th
-                                    class="font-normal {c.name === 'Size' ? 'text-right' : ''}"
-                                    aria-sort={sort.name === c.name ? (sort.down ? 'descending' : 'ascending') : 'none'}
-                                    ><button
-                                        class="min-h-11 min-w-11 [text-align:inherit]"
-                                        onclick={() =>
-                                            (sort = { name: c.name, down: sort.name === c.name ? !sort.down : false })}
-                                        >{c.name}{sort.name === c.name ? (sort.down ? ' ↓' : ' ↑') : ''}</button
-                                    ></th
-                                >{/each}<th class="text-right font-normal">Compare</th></tr
-                        ></thead
-                    >
-                    <tbody
-                        >{#each shown as bag (bag.id)}<BagRow
-                                {bag}
-                                marked={marked.includes(bag.id)}
-                                onmark={() => mark(bag.id)}
-                            />{/each}</tbody
-                    >
-                </table>
-            {/if}
-        </section>
-        <div class="flex flex-col gap-4">
-            <section class="panel py-3" aria-labelledby="compare">
-                <h2 id="compare" class="mb-1">Compare two</h2>
-                <p class="text-sm text-quiet">
-                    What does one backup have that the other lacks? {marked.length === 0
-                        ? 'Mark two in the list.'
-                        : marked.length === 1
-                          ? 'One is marked; mark another.'
-                          : 'Two are marked.'}
-                </p>
-                <a
-                    class="{marked.length === 2 ? 'act' : 'act-quiet'} mt-2"
-                    href="#/shelf/compare/{encodeURIComponent(marked[0] ?? '-')}/{encodeURIComponent(marked[1] ?? '-')}"
-                    >{marked.length === 2 ? 'Compare the two' : 'Choose them there'}</a
-                >
+    <DropPlace
+        says={session.mayAct
+            ? 'Let go: the bag is read strictly, and taken in if it is sound.'
+            : 'Your role looks on: a technician brings bags in.'}
+        ontake={(f) => {
+            if (session.mayAct) brought = f;
+        }}
+        ><div class="grid items-start gap-4 @6xl:grid-cols-[1fr_22rem]">
+            <section class="panel overflow-x-auto p-2" aria-label="Bags">
+                {#if held.data.bags.length === 0}<p class="p-3 text-quiet">
+                        No bag is on the shelf. A job makes one when its route is taken; or bring one in.
+                    </p>
+                {:else if shown.length === 0}<p class="p-3 text-quiet">No bag fits “{find}”.</p>
+                {:else}
+                    <table class="w-full text-sm [&_td]:px-2 [&_th]:px-2">
+                        <thead class="text-left text-quiet"
+                            ><tr
+                                >{#each columns as c (c.name)}<th
+                                        class="font-normal {c.name === 'Size' ? 'text-right' : ''}"
+                                        aria-sort={sort.name === c.name
+                                            ? sort.down
+                                                ? 'descending'
+                                                : 'ascending'
+                                            : 'none'}
+                                        ><button
+                                            class="min-h-11 min-w-11 [text-align:inherit]"
+                                            onclick={() =>
+                                                (sort = {
+                                                    name: c.name,
+                                                    down: sort.name === c.name ? !sort.down : false,
+                                                })}
+                                            >{c.name}{sort.name === c.name ? (sort.down ? ' ↓' : ' ↑') : ''}</button
+                                        ></th
+                                    >{/each}<th class="text-right font-normal">Compare</th></tr
+                            ></thead
+                        >
+                        <tbody
+                            >{#each shown as bag (bag.id)}<BagRow
+                                    {bag}
+                                    marked={marked.includes(bag.id)}
+                                    onmark={() => mark(bag.id)}
+                                />{/each}</tbody
+                        >
+                    </table>
+                {/if}
             </section>
-            {#if session.mayAct}<ImportStrip held={held.data} />{/if}
-        </div>
-    </div>
+            <div class="flex flex-col gap-4">
+                <section class="panel py-3" aria-labelledby="compare">
+                    <h2 id="compare" class="mb-1">Compare two</h2>
+                    <p class="text-sm text-quiet">
+                        What does one backup have that the other lacks? {marked.length === 0
+                            ? 'Mark two in the list.'
+                            : marked.length === 1
+                              ? 'One is marked; mark another.'
+                              : 'Two are marked.'}
+                    </p>
+                    <a
+                        class="{marked.length === 2 ? 'act' : 'act-quiet'} mt-2"
+                        href="#/shelf/compare/{encodeURIComponent(marked[0] ?? '-')}/{encodeURIComponent(
+                            marked[1] ?? '-',
+                        )}">{marked.length === 2 ? 'Compare the two' : 'Choose them there'}</a
+                    >
+                </section>
+                {#if session.mayAct}<ImportStrip held={held.data} bind:dropped={brought} />{/if}
+            </div>
+        </div></DropPlace
+    >
 {/if}
