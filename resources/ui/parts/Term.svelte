@@ -11,8 +11,7 @@
     ><Popover.Trigger
         class="inline min-h-6 cursor-help text-left underline decoration-dotted decoration-1 underline-offset-4"
         title="What it means"
-        >{#if children}{@render children()}{:else}{TERM[of]}{/if}<span class="sr-only">, what it means</span
-        ></Popover.Trigger
+        >{#if children}{@render children()}{:else}{TERM[of]}{/if}</Popover.Trigger
     ><Popover.Portal
         ><Popover.Content
             class="panel z-40 w-80 max-w-[94vw] text-sm font-normal text-ink shadow-lg"

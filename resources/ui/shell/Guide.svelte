@@ -9,7 +9,12 @@
     /** Leads a person through their first crossing, on the practice devices; the next step by where they are. */
     const guided = $derived((session.person?.preferences.guided ?? false) && session.mayAct);
     const id = $derived(Number(/^\/jobs\/(\d+)/.exec(router.location)?.[1] ?? 0));
-    const bench = createQuery(() => ({ queryKey: ['bench'], queryFn: api.bench, enabled: guided }));
+    const bench = createQuery(() => ({
+        queryKey: ['bench'],
+        queryFn: api.bench,
+        enabled: guided,
+        refetchInterval: 3000,
+    }));
     const job = $derived(bench.data?.open.find((j) => j.id === id));
     const over = $derived(bench.data?.ended.some((j) => j.state.startsWith('done')) ?? false);
     const free = $derived(
