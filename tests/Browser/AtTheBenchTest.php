@@ -79,7 +79,7 @@ final class AtTheBenchTest extends BrowserTestCase
             $b->see('Take this route');
             self::assertSame($id, $b->jobId());
         }
-        $b->visit('/almanac')->see('Ask the vendors now')->keys(WebDriverKeys::CONTROL.'k'.WebDriverKeys::NULL);
+        $b->visit('/almanac')->see('Ask the vendors now')->chord(WebDriverKeys::CONTROL, 'k');
         $b->find(WebDriverBy::cssSelector('[data-palette] input'))->sendKeys(self::SERIAL.WebDriverKeys::ENTER);
         $b->see('Take this route');
         $b->press('Take this route')->press('I have checked both')->press('To the erase line', 120);
@@ -93,7 +93,7 @@ final class AtTheBenchTest extends BrowserTestCase
     public function test_the_palette_finds_everything_with_the_keyboard_alone(): void
     {
         $b = $this->browser->signIn('lead@skerry.example')->see('Ports');
-        $b->keys(WebDriverKeys::CONTROL.'k'.WebDriverKeys::NULL)->see('Take in without a cable');
+        $b->chord(WebDriverKeys::CONTROL, 'k')->see('Take in without a cable');
         $this->assertAccessible('palette, nothing typed');
         foreach (
             [
@@ -107,11 +107,11 @@ final class AtTheBenchTest extends BrowserTestCase
             $b->find(WebDriverBy::cssSelector("[data-palette] {$found}"));
         }
         $this->assertAccessible('palette, with answers');
-        $b->keys(WebDriverKeys::CONTROL.'a'.WebDriverKeys::NULL.'8G210');
+        $b->chord(WebDriverKeys::CONTROL, 'a')->keys('8G210');
         $b->find(WebDriverBy::cssSelector('[data-palette] [data-found="build"][data-selected]'));
         $b->keys(WebDriverKeys::ENTER)->see('Rollback index');
         self::assertStringContainsString('build=8G210', $b->driver->getCurrentURL());
-        $b->keys(WebDriverKeys::CONTROL.'k'.WebDriverKeys::NULL)->see('go to')->keys('qqq')->see('Nothing has “qqq”');
+        $b->chord(WebDriverKeys::CONTROL, 'k')->see('go to')->keys('qqq')->see('Nothing has “qqq”');
         $this->assertAccessible('palette, nothing found');
     }
 
@@ -161,7 +161,7 @@ final class AtTheBenchTest extends BrowserTestCase
     public static function refusals(): array
     {
         return [
-            'an address that is taken' => ['/settings?at=people', 'Role of', static function (Browser $b): void {
+            'an address that is taken' => ['/settings?at=people', 'leads sign in with a second factor', static function (Browser $b): void {
                 $b->fill('email', 'bench@skerry.example');
                 $b->find(WebDriverBy::cssSelector('[aria-labelledby="people"] form input[name="name"]'))->sendKeys('T');
                 $b->find(WebDriverBy::cssSelector('[aria-labelledby="people"] form input[name="password"]'))
@@ -170,7 +170,7 @@ final class AtTheBenchTest extends BrowserTestCase
             }, 'email', 'Somebody signs in with this address already.'],
             'a folder that is none' => ['/settings?at=storage', 'Change places', static function (Browser $b): void {
                 $b->press('Change places and limits')->fill('bagsFolder', 'not/absolute')->press('Save');
-            }, 'bagsFolder', 'absolute'],
+            }, 'bagsFolder', 'Name the folder in full, from / on.'],
         ];
     }
 

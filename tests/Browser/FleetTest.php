@@ -40,7 +40,7 @@ final class FleetTest extends BrowserTestCase
         $b->countClicks();
         $b->press('Take in all 8');
         $b->click(WebDriverBy::xpath('//*[@data-together]//button[normalize-space(.)="Take in all 8"]'));
-        $b->see('8 jobs need a hand now', 60)->gone('Several at once')->see('Several at once…');
+        $b->see('8 jobs need a hand now', 60)->gone('Each is read first; nothing on them changes.');
         $this->assertAccessible('bench with eight jobs');
         $jobs = $this->openJobs();
         $this->putOnTheirRoutes();

@@ -207,7 +207,7 @@ final class ReturnTest extends BrowserTestCase
                 'Where your data is, and until when',
                 'Good to know',
                 'Watch Roster',
-                'counts, and nothing of what is on the device',
+                'numbers, and nothing of what is on your device',
             ] as $words
         ) {
             self::assertStringContainsString($words, $text);

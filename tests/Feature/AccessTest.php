@@ -439,24 +439,6 @@ final class AccessTest extends FeatureTestCase
         return [$code, $recovery];
     }
 
-    private function mockTime(string $from): void
-    {
-        $this->app->instance(
-            \Psr\Clock\ClockInterface::class,
-            new class($from) implements \Psr\Clock\ClockInterface
-            {
-                public function __construct(private readonly string $from)
-                {
-                }
-
-                public function now(): \DateTimeImmutable
-                {
-                    return new \DateTimeImmutable($this->from, new \DateTimeZone('UTC'));
-                }
-            },
-        );
-    }
-
     /** @return list<string> */
     private function events(): array
     {

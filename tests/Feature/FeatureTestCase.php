@@ -99,6 +99,25 @@ abstract class FeatureTestCase extends TestCase
         parent::tearDown();
     }
 
+    /** Lets the product's clock stand at a moment, in words that PHP reads as a time. */
+    protected function mockTime(string $from): void
+    {
+        $this->app->instance(
+            \Psr\Clock\ClockInterface::class,
+            new class($from) implements \Psr\Clock\ClockInterface
+            {
+                public function __construct(private readonly string $from)
+                {
+                }
+
+                public function now(): \DateTimeImmutable
+                {
+                    return new \DateTimeImmutable($this->from, new \DateTimeZone('UTC'));
+                }
+            },
+        );
+    }
+
     protected function deliver(string $serial): void
     {
         $this->rig('POST', "/practice/devices/{$serial}/reset", ['small' => ! $this->full]);

@@ -12,8 +12,6 @@ use App\Shelf\Night;
 use App\Shop\Shop;
 use JadeStep\Core\Exchange\Fields;
 use PHPUnit\Framework\Attributes\DataProvider;
-use Psr\Clock\ClockInterface;
-use Symfony\Component\Clock\MockClock;
 
 /** Who the shop is, how it tells times, and what people choose for themselves. */
 final class ShopTest extends FeatureTestCase
@@ -91,7 +89,7 @@ final class ShopTest extends FeatureTestCase
         $this->signedIn();
         User::factory()->create(['role' => 'lead']);
         // ten in the morning in UTC is eleven at night there (UTC+13 in November)
-        $this->app->instance(ClockInterface::class, new MockClock('2026-11-29T10:00:00Z', 'UTC'));
+        $this->mockTime('2026-11-29T10:00:00Z');
         $this->app->make(Night::class)->look();
         self::assertGreaterThan(0, BenchJob::query()->where('nightly', true)->count());
         BenchJob::query()->where('nightly', true)->update(['state' => 'abandoned', 'held_serial' => null]);

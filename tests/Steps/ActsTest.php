@@ -28,7 +28,7 @@ final class ActsTest extends ServerlessTestCase
     public function test_an_act_and_its_line_in_the_journal_are_one(): void
     {
         $job = $this->jobInSafeguard(['notes/list.md' => 'rope, paint']);
-        $this->app->make(Safeguard::class)->attest($job, CheckCode::PasscodeKnown, $this->technician);
+        $this->app->make(Safeguard::class)->attest($job, [CheckCode::PasscodeKnown], $this->technician);
 
         $line = JournalLine::query()->orderByDesc('id')->firstOrFail();
         self::assertSame(['attest', 'Teo Lind', $job->id], [$line->event, $line->who, $line->bench_job_id]);

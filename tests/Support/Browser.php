@@ -188,6 +188,14 @@ final class Browser
         return $this;
     }
 
+    /** Two keys at once, wherever the focus goes with them. */
+    public function chord(string $held, string $key): self
+    {
+        $this->driver->action()->keyDown(null, $held)->sendKeys(null, $key)->keyUp(null, $held)->perform();
+
+        return $this;
+    }
+
     /** Presses the tabulator until something that fits has the focus. */
     public function tabTo(string $css, string $key = WebDriverKeys::TAB): self
     {

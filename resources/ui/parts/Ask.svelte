@@ -24,6 +24,13 @@
         onno?: () => void;
         children?: Snippet;
     } = $props();
+
+    /** The question goes with its answer; what comes of it is told elsewhere. */
+    function answer() {
+        onyes();
+        open = false;
+        onno();
+    }
 </script>
 
 <AlertDialog.Root bind:open onOpenChange={(is) => is || onno()}>
@@ -39,7 +46,7 @@
                 <AlertDialog.Action
                     class={loss ? 'act-quiet border-loss text-loss' : 'act'}
                     disabled={busy}
-                    onclick={onyes}>{yes}</AlertDialog.Action
+                    onclick={answer}>{yes}</AlertDialog.Action
                 >
             </div>
         </AlertDialog.Content>

@@ -108,7 +108,7 @@
                 </ul>
             {:else}<Notice tone="amber">No bench is set up. A lead adds one in Settings.</Notice>{/each}
         </section>
-        <section aria-labelledby="jobs">
+        <section class="min-w-0" aria-labelledby="jobs">
             <div class="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
                 <h2 id="jobs">Jobs in progress</h2>
                 {#if session.mayAct && jobs.length > 1}<button

@@ -32,12 +32,12 @@
     const still = $derived(job.now.doNotDisturb);
 </script>
 
-<li>
+<li class="@container">
     <a
         href="/jobs/{job.id}"
         use:link
         class={[
-            'panel grid grid-cols-[auto_1fr_auto] @4xl:grid-cols-[auto_minmax(10rem,1fr)_auto_minmax(13rem,1.4fr)]',
+            'panel grid grid-cols-[auto_1fr_auto] @2xl:grid-cols-[auto_minmax(9rem,1fr)_auto_minmax(11rem,1.4fr)]',
             'items-center gap-x-4 gap-y-1 p-3 hover:border-jade',
             job.needsHand && job.state === 'open' && 'border-amber-mark',
         ]}
@@ -58,7 +58,7 @@
             <span class="block text-sm text-quiet">{versions}{where}{job.holder === '' ? '' : ` · ${job.holder}`}</span>
         </span>
         <StonePath {job} small />
-        <span class="col-span-3 text-sm @4xl:col-span-1">
+        <span class="col-span-3 text-sm @2xl:col-span-1">
             {#if job.state !== 'open'}
                 <span
                     class="first-letter:uppercase {job.state === 'unfinished'

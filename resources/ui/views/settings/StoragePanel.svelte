@@ -35,6 +35,8 @@
     }));
     let leaving = $state<Held | null>(null);
     const limit = (n: number | null) => (n === null ? 'as much as the disk has' : `at most ${bytes(n)}`);
+    const room = (used: number, most: number | null, free: number) =>
+        `${bytes(used)} taken, ${limit(most)}, ${bytes(free)} free on its disk`;
     type Held = NonNullable<typeof held.data>['packages'][number];
     const fetched = (p: Held) =>
         [
@@ -71,7 +73,7 @@
             <dt class="text-quiet">Packages</dt>
             <dd>
                 {#if s.packagesFolder !== null}<span class="font-mono break-all">{`${s.packagesFolder}: `}</span
-                    >{/if}{bytes(s.packagesUsed)} taken, {limit(s.packagesBytes)}, {bytes(s.packagesFree)} free on its disk
+                    >{/if}{room(s.packagesUsed, s.packagesBytes, s.packagesFree)}
             </dd>
         </dl>
     {/if}
