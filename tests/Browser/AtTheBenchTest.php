@@ -161,7 +161,7 @@ final class AtTheBenchTest extends BrowserTestCase
     public static function refusals(): array
     {
         return [
-            'an address that is taken' => ['/settings?at=people', 'leads sign in with a second factor', static function (Browser $b): void {
+            'an address that is taken' => ['/settings?at=people', 'with a second factor', static function (Browser $b): void {
                 $b->fill('email', 'bench@skerry.example');
                 $b->find(WebDriverBy::cssSelector('[aria-labelledby="people"] form input[name="name"]'))->sendKeys('T');
                 $b->find(WebDriverBy::cssSelector('[aria-labelledby="people"] form input[name="password"]'))

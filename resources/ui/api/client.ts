@@ -92,6 +92,7 @@ client.use({
             .catch(() => null)) as Problem | null;
         if (problem?.code !== 'password-wanted' || !(await confirmation.ask())) return response;
         const repeated = await fetch(again);
+        if (form !== undefined) forms.set(repeated, form);
         heard(repeated, true);
         return repeated;
     },

@@ -71,12 +71,18 @@
             <Command.Root label="What was found" shouldFilter={false}>
                 <Command.Input
                     class="field w-full"
+                    aria-controls="palette-found"
                     aria-label="Find a job, device, build, backup, act, person, setting or command"
                     placeholder="Job, device, build, backup, act, person, setting, command; or scan a label"
                     bind:value={typed}
                     {@attach scannable(() => (open = false))}
                 />
-                <Command.List class="mt-2 max-h-[26rem] overflow-auto" aria-label="What was found" tabindex={-1}>
+                <Command.List
+                    id="palette-found"
+                    class="mt-2 max-h-[26rem] overflow-auto"
+                    aria-label="What was found"
+                    tabindex={0}
+                >
                     {#each entries as entry (entry.key)}
                         <Command.Item
                             value={entry.key}

@@ -15,6 +15,7 @@ class Faults {
             (event) => {
                 if (!(event.target instanceof HTMLFormElement)) return;
                 this.clear();
+                delete event.target.dataset.told;
                 this.#sent = { form: event.target, at: Date.now() };
             },
             true,
@@ -34,6 +35,8 @@ class Faults {
             return field === null ? [] : [{ field, message }];
         });
         for (const { field, message } of found) this.#mark(field, message);
+        // the form's own words are not said beside those at its fields, nor when these go
+        if (found.length > 0) form.dataset.told = '';
         found[0]?.field.focus();
         return found.length > 0;
     }
