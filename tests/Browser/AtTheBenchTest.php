@@ -24,6 +24,7 @@ final class AtTheBenchTest extends BrowserTestCase
     protected function tearDown(): void
     {
         self::deliver([self::SERIAL], false);
+        self::letGo([self::SERIAL]);
         parent::tearDown();
     }
 
@@ -161,7 +162,7 @@ final class AtTheBenchTest extends BrowserTestCase
     public static function refusals(): array
     {
         return [
-            'an address that is taken' => ['/settings?at=people', 'with a second factor', static function (Browser $b): void {
+            'a taken address' => ['/settings?at=people', 'with a second factor', static function (Browser $b): void {
                 $b->fill('email', 'bench@skerry.example');
                 $b->find(WebDriverBy::cssSelector('[aria-labelledby="people"] form input[name="name"]'))->sendKeys('T');
                 $b->find(WebDriverBy::cssSelector('[aria-labelledby="people"] form input[name="password"]'))

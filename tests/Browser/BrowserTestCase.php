@@ -89,6 +89,17 @@ abstract class BrowserTestCase extends TestCase
             ->click(WebDriverBy::cssSelector('[data-confirm]:not([disabled])'), 60);
     }
 
+    /** @param  list<string>  $serials  devices that a failed test may have left in a job, for the tests after it */
+    protected static function letGo(array $serials): void
+    {
+        $held = self::system()->database()->prepare(
+            "UPDATE bench_jobs SET state = 'abandoned', held_serial = NULL, ended_at = NOW() WHERE held_serial = ?",
+        );
+        foreach ($serials as $serial) {
+            $held->execute([$serial]);
+        }
+    }
+
     protected static function vendor(string $id): string
     {
         return self::system()->settings()['VENDOR_ADDRESS']."/{$id}";

@@ -30,6 +30,12 @@ final class LayoutTest extends BrowserTestCase
         '/nowhere' => 'There is no such page',
     ];
 
+    protected function tearDown(): void
+    {
+        self::letGo([self::SERIAL]);
+        parent::tearDown();
+    }
+
     #[DataProvider('screens')]
     public function test_it_holds(int $width, int $height, string $theme, int $percent): void
     {

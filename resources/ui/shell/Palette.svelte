@@ -39,6 +39,11 @@
         }));
         return [...own.filter((c) => c.score > 0), ...others].sort((a, b) => b.score - a.score).slice(0, SHOWN);
     });
+    // the best answer is the one that Enter opens
+    let selected = $state('');
+    $effect(() => {
+        selected = entries[0]?.key ?? '';
+    });
     const WHAT: Record<string, string> = {
         place: 'go to',
         setting: 'Settings',
@@ -68,7 +73,7 @@
             <Dialog.Description class="sr-only"
                 >Type words; arrow keys choose, Enter opens. A label may be scanned here too.</Dialog.Description
             >
-            <Command.Root label="What was found" shouldFilter={false}>
+            <Command.Root label="What was found" shouldFilter={false} bind:value={selected}>
                 <Command.Input
                     class="field w-full"
                     aria-controls="palette-found"

@@ -9,6 +9,8 @@ export type Notice = {
     good: boolean;
     undo: Undo | null;
     way: Way | null;
+    /** Its words are the server's, and not a screen's. */
+    fromServer: boolean;
 };
 export type Undo = { label: string; run: () => Promise<unknown> };
 
@@ -31,13 +33,19 @@ class Notices {
         return this.#unseen;
     }
 
+    /** A screen's own words for what was done; they stand in the place of the server's. */
     success(words: string, undo: Undo | null = null): void {
-        this.#add(words, true, undo);
+        const last = this.#list[0];
+        if (last?.fromServer === true && Date.now() - last.at.getTime() < TOGETHER_MS) {
+            shown.dismiss(last.id);
+            this.#list = this.#list.slice(1);
+        }
+        this.#add({ words, good: true, undo });
     }
 
     /** It stays longer, since it says what to do. */
     error(words: string, options: { duration?: number; way?: Way | null } = {}): void {
-        this.#add(words, false, null, options.duration ?? SHOWN_MS * 1.5, options.way ?? null);
+        this.#add({ words, good: false, way: options.way ?? null }, options.duration ?? SHOWN_MS * 1.5);
     }
 
     /** A refusal in its own words, with the way to what mends it; what stands at its field is not said twice. */
@@ -46,29 +54,23 @@ class Notices {
         if (told.atField !== true) this.error(e.message, { way: wayOf(told.code) });
     }
 
-    /** What the server says that it did, which a screen may have said in its own words already. */
+    /** What the server says that it did. */
     done(words: string): void {
-        const last = this.#list[0];
-        if (last !== undefined && last.good && Date.now() - last.at.getTime() < TOGETHER_MS) return;
-        this.#add(words, true, null);
+        this.#add({ words, good: true, fromServer: true });
     }
 
     /** The act that was answered last can be taken back. */
     offerUndo(words: string, undo: Undo): void {
-        const last = this.#list[0];
-        if (last !== undefined && last.good && Date.now() - last.at.getTime() < TOGETHER_MS) {
-            shown.dismiss(last.id);
-            this.#list = this.#list.slice(1);
-        }
-        this.#add(words, true, undo);
+        this.success(words, undo);
     }
 
     seen(): void {
         this.#unseen = 0;
     }
 
-    #add(words: string, good: boolean, undo: Undo | null, duration = SHOWN_MS, way: Way | null = null): void {
-        const notice = { id: this.#next++, at: new Date(), words, good, undo, way };
+    #add(told: Partial<Notice> & { words: string; good: boolean }, duration = SHOWN_MS): void {
+        const notice = { undo: null, way: null, fromServer: false, ...told, id: this.#next++, at: new Date() };
+        const { words, good, undo, way } = notice;
         this.#list = [notice, ...this.#list].slice(0, KEPT);
         this.#unseen++;
         const action =

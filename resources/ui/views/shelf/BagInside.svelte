@@ -208,7 +208,8 @@
             </ul>
         {/if}
         {#if !asPictures || listed.length > shownPictures.length}
-            <ul class="mt-2 max-h-[28rem] overflow-auto text-sm">
+            <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+            <ul class="mt-2 max-h-[28rem] overflow-auto text-sm" tabindex="0" aria-label="Items">
                 {#each listed as i (i.kind + i.path)}<li class="flex gap-3 border-t border-edge py-0.5">
                         <span class="flex-1 truncate font-mono"
                             >{#if isText(i.path)}<button
