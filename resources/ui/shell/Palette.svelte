@@ -40,10 +40,7 @@
         return [...own.filter((c) => c.score > 0), ...others].sort((a, b) => b.score - a.score).slice(0, SHOWN);
     });
     // the best answer is the one that Enter opens
-    let selected = $state('');
-    $effect(() => {
-        selected = entries[0]?.key ?? '';
-    });
+    let selected = $derived(entries[0]?.key ?? '');
     const WHAT: Record<string, string> = {
         place: 'go to',
         setting: 'Settings',
