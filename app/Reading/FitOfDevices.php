@@ -26,15 +26,30 @@ final readonly class FitOfDevices
             ->whereRaw("JSON_VALUE(device, '$.hardwareId') = ?", [$hardwareId])
             ->limit(self::JOBS)
             ->get();
+        $lanes = $jobs->isEmpty() ? [] : $this->lanes($hardwareId);
 
-        return array_values($jobs->map($this->ofJob(...))->all());
+        return array_values($jobs->map(static fn (BenchJob $j): array => self::told($j, $lanes))->all());
     }
 
     /** @return array{serial: string, fits: array<string, string>} */
     public function ofJob(BenchJob $job): array
     {
+        return self::told($job, $this->lanes((string) $job->readDevice()->hardwareId));
+    }
+
+    /** @return list<WindowLane> */
+    private function lanes(string $hardwareId): array
+    {
+        return WindowLane::forModel($this->held->almanac(), $hardwareId, $this->clock->now());
+    }
+
+    /**
+     * @param  list<WindowLane>  $lanes
+     * @return array{serial: string, fits: array<string, string>}
+     */
+    private static function told(BenchJob $job, array $lanes): array
+    {
         $device = $job->readDevice();
-        $lanes = WindowLane::forModel($this->held->almanac(), (string) $device->hardwareId, $this->clock->now());
         $fits = [];
         foreach ($lanes as $lane) {
             $fits[$lane->build->build] = Fit::of($lane->build, $device)->value;

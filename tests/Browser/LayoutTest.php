@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Browser;
 
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 /** Every view on a tablet, a small and a wide screen, at twice the text, in both colours: it holds, axe content. */
@@ -28,6 +30,15 @@ final class LayoutTest extends BrowserTestCase
         '/jobs/:id/hand-over' => 'Hand over',
         '/jobs/:id/line' => 'The erase line cannot be crossed now',
         '/nowhere' => 'There is no such page',
+    ];
+
+    private const DIALOGS = [
+        'the palette' => ['/', 'Find…', 'who did what'],
+        'shortcuts' => ['/', 'Keyboard shortcuts', 'In a window chart'],
+        'back up several' => ['/', 'Back up all', 'Nothing changes on the device'],
+        'take in several' => ['/', 'Take in all', 'Each is read first'],
+        'a catalogue from a file' => ['/almanac', 'Take in from a file', 'Nothing is stored before'],
+        'somebody to remove' => ['/settings', 'Remove', 'Keep them'],
     ];
 
     protected function tearDown(): void
@@ -55,6 +66,12 @@ final class LayoutTest extends BrowserTestCase
                 "{$page} is wider than the screen",
             );
             $this->assertAccessible("{$page} at {$width}, {$theme}, {$percent} %");
+        }
+        foreach (self::DIALOGS as $what => [$page, $opens, $seen]) {
+            $opener = "//button[starts-with(normalize-space(.), '{$opens}') or @aria-label='{$opens}']";
+            $b->visit($page)->click(WebDriverBy::xpath($opener))->see($seen);
+            $this->assertAccessible("{$what} at {$width}, {$theme}, {$percent} %");
+            $b->keys(WebDriverKeys::ESCAPE)->gone($seen);
         }
         $b->driver->executeScript('document.documentElement.style.fontSize = ""');
         $b->visit("/jobs/{$id}")->leaveDevice()->see('Ended');

@@ -16,6 +16,11 @@ const WAYS: Record<string, Way> = {
     'disk-space': STORAGE,
     'disk-full': STORAGE,
     'package-refused': STORAGE,
+    'no-room': STORAGE,
+    'no-such-package': ALMANAC,
+    'window-closed': ALMANAC,
+    'wrong-package': ALMANAC,
+    'identity-conflict': { href: '#/take-in', words: 'To what was said' },
     'too-large': STORAGE,
     untrusted: VENDORS,
     'no-address': VENDORS,
@@ -28,7 +33,24 @@ const WAYS: Record<string, Way> = {
     'second-factor-wanted': { href: '#/settings?at=sign-in', words: 'Your sign-in' },
 };
 
-export const wayOf = (code: string | null | undefined): Way | null => (code ? (WAYS[code] ?? null) : null);
+/** Of a job: what it needs now stands in its own bar, wherever else somebody pressed. */
+const OF_JOB = [
+    'not-yet',
+    'not-any-more',
+    'not-now',
+    'job-ended',
+    'erase-line-closed',
+    'loss-not-accepted',
+    'not-paired',
+    'no-such-device',
+];
+
+export function wayOf(code: string | null | undefined): Way | null {
+    if (!code) return null;
+    const job = /^#\/jobs\/(\d+)\/\w/.exec(window.location.hash)?.[1];
+    if (job !== undefined && OF_JOB.includes(code)) return { href: `#/jobs/${job}`, words: 'To what it needs now' };
+    return WAYS[code] ?? null;
+}
 
 /** The term of the trade that a check is about. */
 export const TERM_OF_CHECK: Record<string, keyof typeof TERM> = {

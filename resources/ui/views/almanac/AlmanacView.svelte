@@ -5,7 +5,9 @@
     import { push } from 'svelte-spa-router';
     import { notices } from '../../shell/notices.svelte';
     import { almanac, calendarAddress } from '../../api/almanac';
+    import Ask from '../../parts/Ask.svelte';
     import DropPlace from '../../parts/DropPlace.svelte';
+    import Term from '../../parts/Term.svelte';
     import Notice from '../../parts/Notice.svelte';
     import { keepInAddress, queryOf } from '../../parts/query';
     import WindowChart from '../../parts/WindowChart.svelte';
@@ -50,6 +52,7 @@
         },
         onError: (e: Error) => notices.refused(e),
     }));
+    let leaving = $state<number | null>(null);
     const withdraw = createMutation(() => ({
         mutationFn: almanac.withdraw,
         onSuccess: again,
@@ -72,7 +75,7 @@
 
 <svelte:head><title>Almanac · Jade Step</title></svelte:head>
 <div class="mb-3 flex flex-wrap items-center gap-3">
-    <h1>Almanac</h1>
+    <h1><Term of="almanac">Almanac</Term></h1>
     <label class="flex items-center gap-2"
         ><span class="sr-only">Model</span>
         <select
@@ -172,13 +175,22 @@
                 {#each held.data.vendors as vendor (vendor.id)}<VendorStrip
                         {vendor}
                         mayAct={session.mayAct}
-                        onwithdraw={(id) => withdraw.mutate(id)}
+                        onwithdraw={(id) => (leaving = id)}
                     />{/each}
                 {#if held.data.vendors.length === 0}<Notice>No vendor is set up. A lead adds one in Settings.</Notice
                     >{/if}
                 <section class="panel py-3"><ChangeList hardwareId={model?.hardwareId ?? null} /></section>
             </div>
         </div></DropPlace
+    >
+    <Ask
+        open={leaving !== null}
+        title="Take this catalogue back?"
+        yes="Take it back"
+        no="Keep it"
+        onyes={() => leaving !== null && withdraw.mutate(leaving)}
+        onno={() => (leaving = null)}
+        >What it says does not count any more; the one before it does, and open jobs are planned anew.</Ask
     >
     <ImportPanel bind:open={importing} vendors={held.data.vendors} bind:dropped={droppedFile} />
 {/if}

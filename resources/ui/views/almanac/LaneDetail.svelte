@@ -1,11 +1,21 @@
 <script lang="ts">
     import type { WindowLane } from '../../api/types';
     import { bytes, dayAndClock } from '../../parts/format';
+    import { TERM } from '../../api/words';
+    import Term from '../../parts/Term.svelte';
     import Copied from '../../parts/Copied.svelte';
     import FetchAhead from './FetchAhead.svelte';
 
     let { lane }: { lane: WindowLane } = $props();
 
+    const TERMS: Record<string, keyof typeof TERM> = {
+        'By erasing': 'erase-install',
+        'Update in place from': 'in-place',
+        'Step-down in place from': 'in-place',
+        'Rollback index': 'rollback-counter',
+        'Radio level': 'radio-level',
+        'Host agent': 'host-agent',
+    };
     const rules = $derived([
         ['By erasing', lane.rules.eraseInstall ? 'yes' : 'no: in place only', false],
         ['Update in place from', lane.rules.inPlaceFrom ?? 'not accepted', lane.rules.inPlaceFrom !== null],
@@ -30,7 +40,10 @@
     <p>{lane.words} <span class="text-quiet">{lane.channel}, released {dayAndClock(lane.releasedAt)}.</span></p>
     <div class="mt-2 grid gap-x-8 gap-y-1 text-sm @3xl:grid-cols-2">
         <dl class="grid content-start grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
-            {#each rules as [name, value, mono] (name)}<dt class="text-quiet">{name}</dt>
+            {#each rules as [name, value, mono] (name)}{@const term = TERMS[name]}
+                <dt class="text-quiet">
+                    {#if term !== undefined}<Term of={term}>{name}</Term>{:else}{name}{/if}
+                </dt>
                 <dd class={mono ? 'font-mono' : ''}>{value}</dd>{/each}
         </dl>
         <dl class="grid content-start grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">

@@ -1,6 +1,7 @@
 <script lang="ts">
     import { api } from '../../api/jobs';
     import type { Job } from '../../api/types';
+    import { version } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
     import { isTold, stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
@@ -25,8 +26,8 @@
             </p>
             <ul>
                 {#each job.differences as d (d.field)}<li>
-                        {d.name}: said <span class="font-mono line-through">{d.said}</span>, is
-                        <span class="font-mono font-semibold">{d.read}</span>
+                        {d.name}: said <span class="font-mono line-through">{version(d.said)}</span>, is
+                        <span class="font-mono font-semibold">{version(d.read)}</span>
                     </li>{/each}
             </ul>
         </Notice>

@@ -1,7 +1,8 @@
 <script lang="ts">
     import type { Job, Route } from '../../api/types';
-    import { BY_HAND_OUTCOMES } from '../../api/words';
+    import { BY_HAND_OUTCOMES, TERM } from '../../api/words';
     import { accessoryName, appName, bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
+    import Term from '../../parts/Term.svelte';
     import CrossingPath from './CrossingPath.svelte';
     import { nextAct } from './nextact.svelte';
 
@@ -57,10 +58,16 @@
             ? `${which}, as it is`
             : `${which}, through a copy that declares ${version(r.base.declaredVersion ?? '')}${proof}`;
     }
-    const rows: { name: string; of: (r: Route) => string; loss?: (r: Route) => boolean }[] = [
-        { name: 'Data', of: data },
+    type Row = { name: string; of: (r: Route) => string; loss?: (r: Route) => boolean; term?: keyof typeof TERM };
+    const rows: Row[] = [
+        { name: 'Data', of: data, term: 'base' },
         { name: 'Lost', of: (r) => lostNames(r).join(', ') || 'nothing', loss: (r) => lostNames(r).length > 0 },
-        { name: 'At risk', of: (r) => names(r.losses.atRisk), loss: (r) => r.losses.atRisk.length > 0 },
+        {
+            name: 'At risk',
+            of: (r) => names(r.losses.atRisk),
+            loss: (r) => r.losses.atRisk.length > 0,
+            term: 'at-risk',
+        },
         { name: 'Out of date', of: (r) => names(r.losses.outOfDate) },
         { name: 'By hand again', of: (r) => names(again(r)) },
         {
@@ -70,11 +77,12 @@
         { name: 'To fetch', of: (r) => `${bytes(r.fetchBytes)}; disk at most ${bytes(r.diskPeakBytes)}` },
         {
             name: 'Start by',
+            term: 'latest-start',
             of: (r) => (r.latestStart === null ? 'no end of a window is known' : dayAndClock(r.latestStart)),
         },
     ];
     // what is the same in all routes steps back, what differs stands out
-    const differs = (row: (typeof rows)[number]) => new Set(routes.map(row.of)).size > 1;
+    const differs = (row: Row) => new Set(routes.map(row.of)).size > 1;
     const shown = $derived(
         rows.filter((row) => differs(row) || row.name === 'Lost' || routes.some((r) => row.of(r) !== 'nothing')),
     );
@@ -144,7 +152,9 @@
             {#each shown as row (row.name)}
                 {@const stands = differs(row)}
                 <tr class="align-top">
-                    <th scope="row" class="py-0.5 pr-2 text-left font-normal text-quiet">{row.name}</th>
+                    <th scope="row" class="py-0.5 pr-2 text-left font-normal text-quiet"
+                        >{#if row.term !== undefined}<Term of={row.term}>{row.name}</Term>{:else}{row.name}{/if}</th
+                    >
                     {#each routes as r (r.id)}
                         <td
                             class="border-x-2 px-2 py-0.5 {r.id === chosen
