@@ -7,6 +7,7 @@ namespace App\Reading;
 use App\Almanac\HeldAlmanac;
 use App\Models\BenchJob;
 use JadeStep\Core\Almanac\WindowLane;
+use JadeStep\Core\Device\Device;
 use JadeStep\Core\Route\Fit;
 use Psr\Clock\ClockInterface;
 
@@ -15,8 +16,12 @@ final readonly class FitOfDevices
 {
     private const JOBS = 40;
 
-    public function __construct(private HeldAlmanac $held, private ClockInterface $clock)
-    {
+    public function __construct(
+        private HeldAlmanac $held,
+        private KeptAnswers $kept,
+        private Versions $versions,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @return list<array{serial: string, fits: array<string, string>}> by build, of each job of the model */
@@ -26,35 +31,31 @@ final readonly class FitOfDevices
             ->whereRaw("JSON_VALUE(device, '$.hardwareId') = ?", [$hardwareId])
             ->limit(self::JOBS)
             ->get();
-        $lanes = $jobs->isEmpty() ? [] : $this->lanes($hardwareId);
 
-        return array_values($jobs->map(static fn (BenchJob $j): array => self::told($j, $lanes))->all());
+        return array_values($jobs->map($this->ofJob(...))->all());
     }
 
     /** @return array{serial: string, fits: array<string, string>} */
     public function ofJob(BenchJob $job): array
     {
-        return self::told($job, $this->lanes((string) $job->readDevice()->hardwareId));
-    }
-
-    /** @return list<WindowLane> */
-    private function lanes(string $hardwareId): array
-    {
-        return WindowLane::forModel($this->held->almanac(), $hardwareId, $this->clock->now());
-    }
-
-    /**
-     * @param  list<WindowLane>  $lanes
-     * @return array{serial: string, fits: array<string, string>}
-     */
-    private static function told(BenchJob $job, array $lanes): array
-    {
         $device = $job->readDevice();
+        $version = "{$this->versions->ofAlmanac()} {$device->version} {$device->build} {$device->rollbackCounter} "
+            ."{$device->radioMinimum} {$device->hardwareId} ".($device->bootable ? 'boots' : 'broken');
+        /** @var array<string, string> $fits */
+        $fits = (array) $this->kept->of("fits of {$job->serial}", $version, fn (): array => $this->fits($device));
+
+        return ['serial' => $job->serial, 'fits' => $fits];
+    }
+
+    /** @return array<string, string> by build */
+    private function fits(Device $device): array
+    {
         $fits = [];
+        $lanes = WindowLane::forModel($this->held->almanac(), (string) $device->hardwareId, $this->clock->now());
         foreach ($lanes as $lane) {
             $fits[$lane->build->build] = Fit::of($lane->build, $device)->value;
         }
 
-        return ['serial' => $job->serial, 'fits' => $fits];
+        return $fits;
     }
 }

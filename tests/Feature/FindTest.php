@@ -14,6 +14,7 @@ final class FindTest extends FeatureTestCase
         $lead = User::factory()->create(['role' => 'lead', 'name' => 'Maren Dow']);
         $this->signedIn($lead);
         $job = $this->jobAtTheLine();
+        $this->signedIn($lead);
         $bag = $job->bags->last();
         self::assertNotNull($bag);
 

@@ -28,7 +28,11 @@ final class InstallTest extends FeatureTestCase
             ->assertJsonPath('current.problem.code', 'recovery-wanted')
             ->assertJsonPath('may.leave-recovery.allowed', true);
         self::assertSame(
-            [['press', 'volume-up', null], ['press', 'volume-down', null], ['hold', 'power', 12]],
+            [
+                ['press', 'volume-up', null, 'left', 0.24],
+                ['press', 'volume-down', null, 'left', 0.34],
+                ['hold', 'power', 12, 'right', 0.3],
+            ],
             array_map(array_values(...), $shown->json('recoveryKeys')),
         );
         $this->pressKeys(self::SERIAL);

@@ -11,6 +11,7 @@ use App\Models\User;
 use App\Shelf\Night;
 use App\Shop\Shop;
 use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Job\StepCode;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 /** Who the shop is, how it tells times, and what people choose for themselves. */
@@ -86,7 +87,9 @@ final class ShopTest extends FeatureTestCase
             'nightly' => true, 'fromHour' => 22, 'untilHour' => 5, 'daily' => 7, 'weekly' => 4,
             'verifyEveryDays' => 30, 'sealedDays' => 180, 'encrypted' => false,
         ])]);
-        $this->signedIn();
+        $job = $this->openJob();
+        $this->workUntil($job, StepCode::ChooseRoute);
+        $this->postJson("/api/v1/jobs/{$job->id}/leave")->assertOk();
         User::factory()->create(['role' => 'lead']);
         // ten in the morning in UTC is eleven at night there (UTC+13 in November)
         $this->mockTime('2026-11-29T10:00:00Z');

@@ -11,8 +11,11 @@ use App\Models\BenchJob;
 use App\Models\JournalLine;
 use App\Models\User;
 use App\Models\Vendor;
+use App\Reading\KeptAnswers;
+use App\Reading\Versions;
 use Illuminate\Database\Eloquent\Builder;
 use JadeStep\Core\Almanac\Build;
+use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Version;
@@ -27,8 +30,11 @@ final readonly class Finder
     /** Of the Journal only the newest acts are looked through: older ones are found on its own page. */
     private const ACTS_LOOKED_AT = 2000;
 
-    public function __construct(private HeldAlmanac $held)
-    {
+    public function __construct(
+        private HeldAlmanac $held,
+        private KeptAnswers $kept,
+        private Versions $versions,
+    ) {
     }
 
     /** @return list<Found> the best first */
@@ -114,6 +120,18 @@ final readonly class Finder
 
     /** @return list<Found> */
     private function builds(): array
+    {
+        $told = (array) $this->kept->of('builds to be found', $this->versions->ofAlmanac(), $this->namedBuilds(...));
+
+        return array_values(array_map(static function (mixed $one): Found {
+            $f = Fields::of(is_array($one) ? $one : []);
+
+            return new Found($f->string('what'), $f->string('title'), $f->string('about'), $f->string('path'));
+        }, $told));
+    }
+
+    /** @return list<Found> */
+    private function namedBuilds(): array
     {
         $found = [];
         foreach ($this->held->rows() as $row) {
