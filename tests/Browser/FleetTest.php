@@ -31,6 +31,7 @@ final class FleetTest extends BrowserTestCase
     protected function tearDown(): void
     {
         self::deliver(self::DEVICES, false);
+        self::letGo(self::DEVICES);
         parent::tearDown();
     }
 
@@ -137,10 +138,14 @@ final class FleetTest extends BrowserTestCase
         $this->assertAccessible('one route for several');
         $b->see('SKL-0071')->press('Put 3 on this route', 60)->gone('Put 3 on this route');
         for ($i = 0; $i < 3; $i++) {
-            $b->click(WebDriverBy::xpath(
-                '//*[@data-together]//button[contains(., "on this route")][not(@disabled)]',
-            ));
-            sleep(2);
+            $serial = $b->find(WebDriverBy::cssSelector('[data-like]'), 60)->getAttribute('data-like');
+            $b->click(WebDriverBy::xpath('//*[@data-together]//button[starts-with(normalize-space(.), "Put 1 ") '
+                .'or contains(., "and put 1 on this route")]'));
+            RunningSystem::waitUntil(
+                static fn (): bool => ! $b->has("[data-like=\"{$serial}\"]"),
+                60,
+                "{$serial} was not put on its route",
+            );
         }
         $b->keys(WebDriverKeys::ESCAPE)->see('Jobs in progress');
     }
@@ -166,13 +171,7 @@ final class FleetTest extends BrowserTestCase
     {
         $b = $this->browser->visit("/jobs/{$id}/safeguard");
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 120);
-        $open = fn (): int => count(
-            $b->driver->findElements(WebDriverBy::xpath('//button[normalize-space(.)="I have checked"]')),
-        );
-        while (($left = $open()) > 0) {
-            $b->press('I have checked');
-            RunningSystem::waitUntil(fn (): bool => $open() < $left, 20, 'the check stays open');
-        }
+        $b->press('I have checked both');
         $b->press('To the erase line')->see('What was proven');
         $b->find(WebDriverBy::cssSelector('form input'))->sendKeys($serial);
         $b->click(WebDriverBy::cssSelector('form button.act'));

@@ -30,7 +30,8 @@
             };
         if (job !== undefined) {
             const where = `${STAGE[job.stage]}: `;
-            if (job.now.who === 'technician-at-device' || job.now.who === 'owner')
+            const atDevice = job.now.who === 'technician-at-device' || job.now.who === 'owner';
+            if (atDevice && job.now.act !== 'attest')
                 return {
                     words: `${where}${job.now.what}. On a practice device that is done on the Rig.`,
                     to: [rig(job.serial), 'To its hands on the Rig'],

@@ -180,7 +180,7 @@
 <main
     id="main"
     tabindex="-1"
-    class="@container mx-auto max-w-[1880px] px-4 py-4 outline-none xl:px-6 print:max-w-none print:p-0"
+    class="@container mx-auto max-w-[1880px] px-4 pt-4 pb-24 outline-none xl:px-6 print:max-w-none print:p-0"
 >
     <Guide />
     <Router {routes} />

@@ -77,8 +77,8 @@
                 {:else if job.endReason !== null}<span>{job.endReason}</span>{/if}
             {:else if job.needsHand}<span class="flex items-start gap-2 font-semibold text-amber"
                     ><Hand size="1.15em" class="mt-0.5 shrink-0" aria-hidden="true" /><span
-                        >{job.now.what}{#if job.now.who !== 'technician-at-screen'}<span class="block font-normal"
-                                >{job.now.why}</span
+                        >{job.now.what}{#if job.now.who !== 'technician-at-screen'}<span
+                                class="line-clamp-2 font-normal">{job.now.why}</span
                             >{/if}</span
                     ></span
                 >

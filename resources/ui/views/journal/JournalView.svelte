@@ -63,7 +63,7 @@
     >
     <label class="flex flex-col">From<DayField name="from" label="From this day" bind:value={from} /></label>
     <label class="flex flex-col">Until<DayField name="until" label="Until this day" bind:value={until} /></label>
-    <label class="flex flex-1 flex-col"
+    <label class="flex min-w-44 flex-1 flex-col"
         >Words<input
             class="field min-w-40"
             type="search"
