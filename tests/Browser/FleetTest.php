@@ -136,7 +136,12 @@ final class FleetTest extends BrowserTestCase
     {
         $b = $this->browser->press('Several at once…')->see('Their route', 60);
         $this->assertAccessible('one route for several');
-        $b->see('SKL-0071')->press('Put 3 on this route', 60)->gone('Put 3 on this route');
+        $b->see('SKL-0071')->press('Put 3 on this route', 60);
+        RunningSystem::waitUntil(
+            static fn (): bool => ! $b->has('[data-like="SKL-0071"]'),
+            60,
+            'the three were not put on their route',
+        );
         for ($i = 0; $i < 3; $i++) {
             $serial = $b->find(WebDriverBy::cssSelector('[data-like]'), 60)->getAttribute('data-like');
             $b->click(WebDriverBy::xpath('//*[@data-together]//button[starts-with(normalize-space(.), "Put 1 ") '

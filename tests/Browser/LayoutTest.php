@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\Browser;
 
 use Facebook\WebDriver\WebDriverBy;
-use Facebook\WebDriver\WebDriverKeys;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 /** Every view on a tablet, a small and a wide screen, at twice the text, in both colours: it holds, axe content. */
@@ -71,7 +70,7 @@ final class LayoutTest extends BrowserTestCase
             $opener = "//button[starts-with(normalize-space(.), '{$opens}') or @aria-label='{$opens}']";
             $b->visit($page)->click(WebDriverBy::xpath($opener))->see($seen);
             $this->assertAccessible("{$what} at {$width}, {$theme}, {$percent} %");
-            $b->keys(WebDriverKeys::ESCAPE)->gone($seen);
+            $b->escape()->gone($seen);
         }
         $b->driver->executeScript('document.documentElement.style.fontSize = ""');
         $b->visit("/jobs/{$id}")->leaveDevice()->see('Ended');

@@ -196,6 +196,14 @@ final class Browser
         return $this;
     }
 
+    /** Closes what is open, whatever in it has the focus. */
+    public function escape(): self
+    {
+        $this->driver->action()->sendKeys(null, WebDriverKeys::ESCAPE)->perform();
+
+        return $this;
+    }
+
     /** Presses the tabulator until something that fits has the focus. */
     public function tabTo(string $css, string $key = WebDriverKeys::TAB): self
     {

@@ -124,7 +124,7 @@ final readonly class Finder
         $told = (array) $this->kept->of('builds to be found', $this->versions->ofAlmanac(), $this->namedBuilds(...));
 
         return array_values(array_map(static function (mixed $one): Found {
-            $f = Fields::of(is_array($one) ? $one : []);
+            $f = Fields::of(is_object($one) ? get_object_vars($one) : []);
 
             return new Found($f->string('what'), $f->string('title'), $f->string('about'), $f->string('path'));
         }, $told));
