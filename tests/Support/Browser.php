@@ -9,6 +9,7 @@ use Facebook\WebDriver\Chrome\ChromeOptions;
 use Facebook\WebDriver\Exception\NoSuchElementException;
 use Facebook\WebDriver\Exception\WebDriverException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\DriverCommand;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverElement;
@@ -199,7 +200,11 @@ final class Browser
     /** Closes what is open, whatever in it has the focus. */
     public function escape(): self
     {
-        $this->driver->action()->sendKeys(null, WebDriverKeys::ESCAPE)->perform();
+        // as a bare key: sent to a field that takes files, the driver would read it as a file's name
+        $key = static fn (string $type): array => ['type' => $type, 'value' => WebDriverKeys::ESCAPE];
+        $this->driver->execute(DriverCommand::ACTIONS, ['actions' => [
+            ['type' => 'key', 'id' => 'keyboard', 'actions' => [$key('keyDown'), $key('keyUp')]],
+        ]]);
 
         return $this;
     }
