@@ -86,7 +86,9 @@ final class AlmanacTest extends BrowserTestCase
             ->press('Take it in')
             ->see('From the file builds.csv.csv, taken in by Teo Lind')
             ->see('not vouched for');
-        $b->press('Take it back');
+        $b->click(WebDriverBy::xpath('//article//button[normalize-space(.)="Take it back"]'));
+        $b->see('Take this catalogue back?');
+        $b->click(WebDriverBy::xpath('//*[contains(@role, "dialog")]//button[normalize-space(.)="Take it back"]'));
         $b->find(WebDriverBy::xpath('//article[@data-vendor="osterly"][contains(., "Signed, issued")]'));
     }
 

@@ -38,6 +38,8 @@ final class LayoutTest extends BrowserTestCase
         'take in several' => ['/', 'Take in all', 'Each is read first'],
         'a catalogue from a file' => ['/almanac', 'Take in from a file', 'Nothing is stored before'],
         'somebody to remove' => ['/settings', 'Remove', 'Keep them'],
+        'what was said last' => ['/', 'Last notices', 'What was said last'],
+        'the device is left' => ['/jobs/:id', 'Leave the device as it is', 'End this job and leave the device'],
     ];
 
     protected function tearDown(): void
@@ -67,8 +69,8 @@ final class LayoutTest extends BrowserTestCase
             $this->assertAccessible("{$page} at {$width}, {$theme}, {$percent} %");
         }
         foreach (self::DIALOGS as $what => [$page, $opens, $seen]) {
-            $opener = "//button[starts-with(normalize-space(.), '{$opens}') or @aria-label='{$opens}']";
-            $b->visit($page)->click(WebDriverBy::xpath($opener))->see($seen);
+            $opener = "//button[starts-with(normalize-space(.), '{$opens}') or starts-with(@aria-label, '{$opens}')]";
+            $b->visit(str_replace(':id', (string) $id, $page))->click(WebDriverBy::xpath($opener))->see($seen);
             $this->assertAccessible("{$what} at {$width}, {$theme}, {$percent} %");
             $b->escape()->gone($seen);
         }

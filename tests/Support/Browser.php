@@ -339,8 +339,12 @@ final class Browser
             <<<'JS'
                 const done = arguments[arguments.length - 1];
                 const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+                const ends = (a) => a.effect?.getComputedTiming().endTime !== Infinity;
+                const moves = document.getAnimations().filter(ends).map((a) => a.finished.catch(() => null));
+                const settled = Promise.race([Promise.all(moves), new Promise((go) => setTimeout(go, 2000))]);
                 const words = (rule, node) => `${rule.id}: ${node.target.join(' ')} ${node.any[0]?.message ?? ''}`;
-                axe.run(document, { runOnly: rules })
+                settled
+                    .then(() => axe.run(document, { runOnly: rules }))
                     .then((r) => done(r.violations.flatMap((rule) => rule.nodes.map((node) => words(rule, node)))));
                 JS,
         );

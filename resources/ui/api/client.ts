@@ -1,6 +1,7 @@
 import createClient from 'openapi-fetch';
 import { confirmation } from '../shell/confirmation.svelte';
 import { faults } from '../shell/faults';
+import { gate } from '../shell/gate';
 import { focusNext } from '../shell/focus';
 import { told } from '../parts/times.svelte';
 import { connection } from '../shell/connection.svelte';
@@ -68,10 +69,11 @@ const forms = new WeakMap<Response, HTMLFormElement>();
 const formOf = new Map<string, HTMLFormElement>();
 
 client.use({
-    onRequest({ request, id }) {
-        request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
+    async onRequest({ request, id, schemaPath }) {
         if (hands.areStill) request.headers.set('X-By-Itself', '1');
         const form = faults.form();
+        await gate.pass(id, schemaPath);
+        request.headers.set('X-XSRF-TOKEN', cookie('XSRF-TOKEN'));
         if (request.method !== 'GET') {
             sent.set(id, request.clone());
             if (form !== null) formOf.set(id, form);
@@ -79,6 +81,7 @@ client.use({
         return request;
     },
     async onResponse({ response, id }) {
+        gate.answered(id);
         const again = sent.get(id);
         sent.delete(id);
         heard(response, again !== undefined);
@@ -97,6 +100,7 @@ client.use({
         return repeated;
     },
     onError({ id }) {
+        gate.answered(id);
         sent.delete(id);
         formOf.delete(id);
     },

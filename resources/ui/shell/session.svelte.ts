@@ -1,6 +1,7 @@
 import { ApiProblem, client, take } from '../api/client';
 import type { Person, Preferences } from '../api/types';
 import { times } from '../parts/times.svelte';
+import { gate } from './gate';
 
 /** Who is signed in. `unknown` until the server has said. */
 class Session {
@@ -59,8 +60,9 @@ class Session {
 
     /** The server says that nobody is signed in. */
     lost(): void {
-        if (this.#state === 'in') this.#ended = true;
-        else this.#out();
+        if (this.#state !== 'in') return this.#out();
+        gate.close();
+        this.#ended = true;
     }
 
     /** Leaves the page that stayed open, with what was typed there. */
@@ -83,11 +85,13 @@ class Session {
         this.#state = 'out';
         this.#codeWanted = false;
         this.#ended = false;
+        gate.open();
     }
 
     async #enter(ask: () => Promise<Person | { secondFactor: true | boolean }>, tell: boolean): Promise<void> {
         this.#error = null;
         try {
+            if (this.#ended) await gate.quiet();
             const told = await ask();
             if ('name' in told) {
                 const another = this.#ended && told.email !== this.#person?.email;
@@ -96,6 +100,7 @@ class Session {
                 this.#state = 'in';
                 this.#codeWanted = false;
                 this.#ended = false;
+                gate.open();
                 if (another) window.location.reload(); // nothing that somebody else has typed is theirs
             } else {
                 this.#codeWanted = true;
