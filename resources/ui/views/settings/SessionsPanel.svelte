@@ -4,30 +4,12 @@
     import { shelf } from '../../api/shelf';
     import { dayAndClock } from '../../parts/format';
 
-    /** Which browser it is, as people call it. */
-    function browserWords(agent: string): string {
-        const browser = /Edg/.test(agent)
-            ? 'Edge'
-            : /Firefox/.test(agent)
-              ? 'Firefox'
-              : /Chrome|Chromium/.test(agent)
-                ? 'Chrome'
-                : /Safari/.test(agent)
-                  ? 'Safari'
-                  : 'a program';
-        const on = /Android/.test(agent)
-            ? 'Android'
-            : /iPhone|iPad/.test(agent)
-              ? 'iOS'
-              : /Windows/.test(agent)
-                ? 'Windows'
-                : /Mac OS/.test(agent)
-                  ? 'macOS'
-                  : /Linux/.test(agent)
-                    ? 'Linux'
-                    : '';
-        return on === '' ? browser : `${browser} on ${on}`;
+    /** By what it says of itself (RFC 9110, 10.1.5): the machine in its first comment, or else its first product. */
+    function agentWords(agent: string): string {
+        const machine = /\(([^)]+)\)/.exec(agent)?.[1]?.split(/;\s*/).slice(0, 2).join(', ');
+        return machine !== undefined ? `a browser on ${machine}` : agent.split(/[/ ]/)[0] || 'a program';
     }
+
     const queries = useQueryClient();
     const sessions = createQuery(() => ({ queryKey: ['sessions'], queryFn: shelf.sessions }));
     const end = createMutation(() => ({
@@ -43,7 +25,7 @@
         {#each sessions.data?.sessions ?? [] as s (s.id)}
             <li class="flex items-center gap-3 border-t border-edge py-1.5">
                 <span class="flex-1"
-                    >{browserWords(s.browser)}
+                    >{agentWords(s.browser)}
                     <span class="text-quiet" title={s.browser}>from {s.address ?? 'an unknown address'}</span></span
                 ><span class="text-quiet">{s.current ? 'here, now' : `last seen ${dayAndClock(s.lastSeenAt)}`}</span
                 >{#if !s.current}<button class="act-quiet !min-h-8" onclick={() => end.mutate(s.id)}>End it</button
