@@ -60,16 +60,11 @@ final class ProblemRenderer
                 errors: $e->faults,
             ),
             $e instanceof UnreadableCsv => self::at('csv', 422, 'unreadable-table', $e->getMessage()),
-            $e instanceof Refusal && $e->field !== null => self::at(
-                $e->field,
-                $e->reason === 'wrong-serial' ? 422 : 409,
-                $e->reason,
-                $e->getMessage(),
-            ),
             $e instanceof Refusal => ProblemDetails::of(
                 $e->reason === 'wrong-serial' ? 422 : 409,
                 $e->reason,
                 $e->getMessage(),
+                ...$e->field === null ? [] : ['errors' => self::errorAt($e->field, $e->getMessage())],
                 ...$e->checks === [] ? [] : ['checks' => PlanDocument::checks($e->checks)],
             ),
             $e instanceof AuthenticationException => ProblemDetails::of(
@@ -136,12 +131,13 @@ final class ProblemRenderer
     /** It is about one field of what was sent, and stands there on a screen. */
     private static function at(string $field, int $status, string $code, string $words): ProblemDetails
     {
-        return ProblemDetails::of(
-            $status,
-            $code,
-            $words,
-            errors: [['pointer' => "/{$field}", 'message' => $words]],
-        );
+        return ProblemDetails::of($status, $code, $words, errors: self::errorAt($field, $words));
+    }
+
+    /** @return list<array{pointer: string, message: string}> */
+    private static function errorAt(string $field, string $words): array
+    {
+        return [['pointer' => "/{$field}", 'message' => $words]];
     }
 
     private static function http(HttpExceptionInterface $e): ProblemDetails

@@ -8,12 +8,10 @@ use App\Facts\JobFacts;
 use App\Models\BenchJob;
 use App\Models\JobStep;
 use App\Reading\Places;
-use App\Reading\StepTime;
 use App\Reading\StepTimes;
 use Illuminate\Http\Request;
 use JadeStep\Core\Job\Hand;
 use JadeStep\Core\Job\Job;
-use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Time\Rfc3339;
 
 /**
@@ -42,7 +40,7 @@ class JobSummaryResource extends Answer
             'variant' => $this->resource->variant,
             'holder' => $this->about->holder ?? '',
             'place' => app(Places::class)->of($this->serial),
-            'minutesLeft' => $this->minutesLeft(),
+            'minutesLeft' => StepTimes::left($this->resource),
             'fromVersion' => $this->device === null ? null : (string) $this->device->version,
             'toVersion' => $this->route === null ? null : (string) $this->route->end()->version,
             'position' => $model->position()->value,
@@ -65,22 +63,6 @@ class JobSummaryResource extends Answer
             'openedAt' => Rfc3339::format($this->created_at->toDateTimeImmutable()),
             'endedAt' => Rfc3339::formatOrNull($this->ended_at?->toDateTimeImmutable()),
         ];
-    }
-
-    /** Of the machine's own work that is still ahead, by the estimates; null where no route is taken. */
-    private function minutesLeft(): ?float
-    {
-        $left = $this->state === JobState::Open && $this->route !== null
-            ? array_filter(
-                StepTimes::of($this->resource),
-                static fn (StepTime $t): bool => ! $t->code->isByHand() && $t->took === null && $t->estimate !== null,
-            )
-            : [];
-
-        return $left === [] ? null : round(array_sum(array_map(
-            static fn (StepTime $t): float => $t->estimate->expected ?? 0.0,
-            $left,
-        )), 1);
     }
 
     /** The step that the next hand is about, or that runs. */

@@ -22,11 +22,22 @@ enum Fit: string
 
         return match (true) {
             $runs->runs($build) => self::Installed,
-            $build->rollbackIndex < $runs->rollbackCounter => self::BelowCounter,
-            $device->radioMinimum !== null && $build->radioLevel < $device->radioMinimum => self::BelowRadio,
+            self::isBelowCounter($build, $runs) => self::BelowCounter,
+            self::isBelowRadio($build, $device) => self::BelowRadio,
             Move::open($build, $runs) === [] => self::NoMove,
             default => self::Takes,
         };
+    }
+
+    public static function isBelowCounter(Build $build, Installed $from): bool
+    {
+        return $build->rollbackIndex < $from->rollbackCounter;
+    }
+
+    /** @phpstan-assert-if-true !null $device->radioMinimum */
+    public static function isBelowRadio(Build $build, Device $device): bool
+    {
+        return $device->radioMinimum !== null && $build->radioLevel < $device->radioMinimum;
     }
 
     public function label(): string

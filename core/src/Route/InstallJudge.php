@@ -38,7 +38,7 @@ final readonly class InstallJudge
     public function reasons(Build $build, Installed $from): array
     {
         $every = $this->everyMove($build, $from);
-        $isReached = $every === [] && $this->moves($build, $from) !== [];
+        $isReached = $every === [] && Move::open($build, $from) !== [];
         $reasons = [
             ...$every,
             ...$isReached ? [] : $this->ofMoves($build, $from),
@@ -76,7 +76,7 @@ final readonly class InstallJudge
     public function ofState(Build $build, Installed $from): array
     {
         return [
-            ...$build->rollbackIndex < $from->rollbackCounter
+            ...Fit::isBelowCounter($build, $from)
                 ? [
                     Reason::of(ReasonCode::RollbackFloor, [
                         'index' => $build->rollbackIndex,
@@ -86,12 +86,6 @@ final readonly class InstallJudge
                 : [],
             ...$from->runs($build) ? [Reason::of(ReasonCode::SameBuild)] : [],
         ];
-    }
-
-    /** @return list<Move> the moves that the build's own rules allow from what is installed */
-    public function moves(Build $build, Installed $from): array
-    {
-        return Move::open($build, $from);
     }
 
     /**
@@ -202,7 +196,7 @@ final readonly class InstallJudge
     /** @return list<Reason> */
     private function radio(Build $build): array
     {
-        return $this->device->radioMinimum !== null && $build->radioLevel < $this->device->radioMinimum
+        return Fit::isBelowRadio($build, $this->device)
             ? [
                 Reason::of(ReasonCode::RadioMismatch, [
                     'level' => $build->radioLevel,

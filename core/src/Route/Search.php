@@ -143,7 +143,7 @@ final class Search
     /** @return list<Move> that lead to the build from what is installed then */
     private function moves(Build $build, Installed $installed, bool $first): array
     {
-        $moves = $this->judge->moves($build, $installed);
+        $moves = Move::open($build, $installed);
         if ($moves === [] || $this->judge->ofState($build, $installed) !== []) {
             return [];
         }

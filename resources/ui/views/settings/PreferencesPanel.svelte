@@ -14,46 +14,30 @@
     };
 </script>
 
+{#snippet box(name: string, words: string, checked: boolean, choose: (on: boolean) => void)}
+    <label class="flex min-h-11 items-center gap-3"
+        ><input
+            type="checkbox"
+            class="h-5 w-5 accent-[var(--jade)]"
+            {name}
+            {checked}
+            onchange={(e) => choose(e.currentTarget.checked)}
+        />{words}</label
+    >
+{/snippet}
+
 {#if chosen}
     <section class="panel" aria-labelledby="preferences" id="at-preferences">
         <h2 id="preferences" class="mb-1">Your preferences</h2>
         <div class="grid gap-x-6 @xl:grid-cols-2">
-            <label class="flex min-h-11 items-center gap-3"
-                ><input
-                    type="checkbox"
-                    class="h-5 w-5 accent-[var(--jade)]"
-                    name="shortcuts"
-                    checked={chosen.shortcuts}
-                    onchange={(e) => prefer({ shortcuts: e.currentTarget.checked })}
-                />Shortcuts of one letter (Ctrl K stays)</label
-            >
-            <label class="flex min-h-11 items-center gap-3"
-                ><input
-                    type="checkbox"
-                    class="h-5 w-5 accent-[var(--jade)]"
-                    name="sound"
-                    checked={chosen.sound}
-                    onchange={() => void calls.toggle()}
-                />A sound when a hand is needed</label
-            >
-            <label class="flex min-h-11 items-center gap-3"
-                ><input
-                    type="checkbox"
-                    class="h-5 w-5 accent-[var(--jade)]"
-                    name="close"
-                    checked={chosen.density === 'close'}
-                    onchange={(e) => prefer({ density: e.currentTarget.checked ? 'close' : 'roomy' })}
-                />Closer rows, more on one screen</label
-            >
-            <label class="flex min-h-11 items-center gap-3"
-                ><input
-                    type="checkbox"
-                    class="h-5 w-5 accent-[var(--jade)]"
-                    name="guided"
-                    checked={chosen.guided}
-                    onchange={(e) => prefer({ guided: e.currentTarget.checked })}
-                />The guide through a first crossing</label
-            >
+            {@render box('shortcuts', 'Shortcuts of one letter (Ctrl K stays)', chosen.shortcuts, (on) =>
+                prefer({ shortcuts: on }),
+            )}
+            {@render box('sound', 'A sound when a hand is needed', chosen.sound, () => void calls.toggle())}
+            {@render box('close', 'Closer rows, more on one screen', chosen.density === 'close', (on) =>
+                prefer({ density: on ? 'close' : 'roomy' }),
+            )}
+            {@render box('guided', 'The guide through a first crossing', chosen.guided, (on) => prefer({ guided: on }))}
         </div>
     </section>
 {/if}
