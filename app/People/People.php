@@ -9,6 +9,7 @@ use App\Journal\Evidence;
 use App\Journal\Journal;
 use App\Models\User;
 use App\Refusal\Refusal;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\Role;
@@ -81,14 +82,19 @@ final readonly class People
     public function restore(User $person, User $by): void
     {
         DB::transaction(function () use ($person, $by): void {
-            $person = User::query()->lockForUpdate()->findOrFail($person->id);
-            $person->removed_at !== null && $person->removed_email !== null && $person->removed_at > $this->dayAgo()
-                || throw Refusal::notNow('This person cannot be had back any more. Add them anew.');
+            $person = $this->restorable()->whereKey($person->id)->lockForUpdate()->first()
+                ?? throw Refusal::notNow('This person cannot be had back any more. Add them anew.');
             User::query()->where('email', $person->removed_email)->exists()
                 && throw Refusal::notNow('Somebody else signs in with this address by now.');
             $person->update(['email' => $person->removed_email, 'removed_at' => null, 'removed_email' => null]);
             $this->journal->noteDeed(Deed::RestorePerson, $by, new Evidence(['person' => $person->email]));
         });
+    }
+
+    /** @return Builder<User> */
+    public function restorable(): Builder
+    {
+        return User::query()->whereNotNull('removed_email')->where('removed_at', '>', $this->dayAgo());
     }
 
     /** What would let a removed person in again goes when the day is over. */
@@ -100,7 +106,7 @@ final readonly class People
         }
     }
 
-    public function dayAgo(): \DateTimeImmutable
+    private function dayAgo(): \DateTimeImmutable
     {
         return $this->clock->now()->modify('-1 day');
     }

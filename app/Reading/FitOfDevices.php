@@ -24,7 +24,7 @@ final readonly class FitOfDevices
     ) {
     }
 
-    /** @return list<array{serial: string, fits: array<string, string>}> by build, of each job of the model */
+    /** @return list<DeviceFit> of each job of the model */
     public function ofModel(string $hardwareId): array
     {
         $jobs = BenchJob::open()
@@ -35,8 +35,7 @@ final readonly class FitOfDevices
         return array_values($jobs->map($this->ofJob(...))->all());
     }
 
-    /** @return array{serial: string, fits: array<string, string>} */
-    public function ofJob(BenchJob $job): array
+    public function ofJob(BenchJob $job): DeviceFit
     {
         $device = $job->readDevice();
         $version = "{$this->versions->ofAlmanac()} {$device->version} {$device->build} {$device->rollbackCounter} "
@@ -44,7 +43,7 @@ final readonly class FitOfDevices
         /** @var array<string, string> $fits */
         $fits = (array) $this->kept->of("fits of {$job->serial}", $version, fn (): array => $this->fits($device));
 
-        return ['serial' => $job->serial, 'fits' => $fits];
+        return new DeviceFit($job->serial, array_map(Fit::from(...), $fits));
     }
 
     /** @return array<string, string> by build */

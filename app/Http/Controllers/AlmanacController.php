@@ -24,6 +24,7 @@ use App\Models\AlmanacChange;
 use App\Models\BenchJob;
 use App\Models\HeldCatalogue;
 use App\Models\Vendor;
+use App\Reading\DeviceFit;
 use App\Reading\FitOfDevices;
 use App\Reading\KeptAnswers;
 use App\Reading\Versions;
@@ -185,7 +186,7 @@ final class AlmanacController
         ]);
     }
 
-    /** @param  list<array{serial: string, fits: array<string, string>}>  $devices */
+    /** @param  list<DeviceFit>  $devices */
     private function windows(?string $hardwareId, array $devices): JsonResponse
     {
         $windows = $this->kept->of(
@@ -194,11 +195,9 @@ final class AlmanacController
             fn (): array => $this->lanes($hardwareId),
         );
 
-        $told = static fn (array $d): array => ['serial' => $d['serial'], 'fits' => (object) $d['fits']];
-
         return new JsonResponse([
             'now' => Rfc3339::format($this->clock->now()),
-            'devices' => array_map($told, $devices),
+            'devices' => $devices,
         ] + (array) $windows);
     }
 

@@ -27,13 +27,7 @@ final class PeopleController
             'people' => MemberResource::collection(
                 User::query()->where('removed_at', null)->oldest('id')->get(),
             ),
-            'removed' => MemberResource::collection(
-                User::query()
-                    ->whereNotNull('removed_email')
-                    ->where('removed_at', '>', $this->people->dayAgo())
-                    ->oldest('id')
-                    ->get(),
-            ),
+            'removed' => MemberResource::collection($this->people->restorable()->oldest('id')->get()),
         ]);
     }
 

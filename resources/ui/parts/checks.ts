@@ -1,5 +1,7 @@
 import type { Job } from '../api/types';
-import { ATTESTED_CHECKS, HAND_CHECKS } from '../api/words';
+import { ATTESTED_CHECKS, CHECK, HAND_CHECKS } from '../api/words';
+
+export const checkName = (code: string) => (CHECK as Record<string, string>)[code] ?? code;
 
 /** What only a person's word settles and nobody has given theirs for yet. */
 export const unchecked = (job: Job): string[] =>

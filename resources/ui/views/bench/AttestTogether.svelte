@@ -2,8 +2,7 @@
     import { createMutation, createQueries } from '@tanstack/svelte-query';
     import { api } from '../../api/jobs';
     import type { JobSummary } from '../../api/types';
-    import { CHECK } from '../../api/words';
-    import { unchecked } from '../../parts/checks';
+    import { checkName, unchecked } from '../../parts/checks';
     import Notice from '../../parts/Notice.svelte';
     import { attestAll, type Outcome } from './together.svelte';
 
@@ -15,7 +14,6 @@
     const whole = $derived(told.flatMap((q) => (q.data === undefined ? [] : [q.data])));
     let left = $state<number[]>([]);
     const those = $derived(whole.filter((j) => !left.includes(j.id) && unchecked(j).length > 0));
-    const nameOf = (code: string) => (CHECK as Record<string, string>)[code] ?? code;
     const attest = createMutation(() => ({ mutationFn: () => attestAll(those), onSuccess: ondone }));
 </script>
 
@@ -36,7 +34,7 @@
                     /><span class="font-mono text-lg">{j.place?.port ?? ''}</span><span class="flex-1"
                         >{j.variant ?? j.modelName} <span class="code">{j.serial}</span>
                         {j.holder}</span
-                    ><span class="text-sm">{unchecked(j).map(nameOf).join(', ')}</span></label
+                    ><span class="text-sm">{unchecked(j).map(checkName).join(', ')}</span></label
                 >
             </li>{/each}
     </ul>

@@ -2,7 +2,8 @@
     import { createMutation, createQueries } from '@tanstack/svelte-query';
     import { api } from '../../api/jobs';
     import type { Job, JobSummary, Route } from '../../api/types';
-    import { accessoryName, appName, dayAndClock, kindName, minutes, version } from '../../parts/format';
+    import { dayAndClock, kindName, minutes, version } from '../../parts/format';
+    import { lostNames } from '../../parts/losses';
     import Notice from '../../parts/Notice.svelte';
     import { acceptAll, alike, wayOf, type Outcome } from './together.svelte';
 
@@ -27,12 +28,7 @@
             ? w
             : `${route.legs.map((l) => version(l.to.version)).join(', then ')}: ${route.trade}`;
     };
-    const lost = (j: Job, r: Route) =>
-        [
-            ...r.losses.lost.map(kindName),
-            ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(j.device, a)}`),
-            ...r.losses.appsUnavailable.map((a) => `app ${appName(j.device, a)}`),
-        ].join(', ') || 'nothing';
+    const lost = (j: Job, r: Route) => lostNames(r, j.device).join(', ') || 'nothing';
     const columns: { name: string; of: (j: Job, r: Route) => string; loss?: boolean }[] = [
         { name: 'Holder', of: (j) => j.holder || '–' },
         { name: 'Lost', of: lost, loss: true },

@@ -1,11 +1,12 @@
 <script lang="ts">
     import { Check as Tick, CircleDashed, CircleHelp, CircleSlash, UserCheck } from '@lucide/svelte';
     import Countdown from '../../parts/Countdown.svelte';
+    import { checkName } from '../../parts/checks';
     import { TERM_OF_CHECK, wayOf } from '../../parts/mends';
     import Term from '../../parts/Term.svelte';
     import type { Check, Job } from '../../api/types';
     import WriteOutForm from './WriteOutForm.svelte';
-    import { ATTESTED_CHECKS, CHECK, CHECK_STATE } from '../../api/words';
+    import { ATTESTED_CHECKS, CHECK_STATE } from '../../api/words';
 
     let {
         checks,
@@ -26,7 +27,6 @@
         ontakeback: (code: string) => void;
     } = $props();
 
-    const nameOf = (code: string) => (CHECK as Record<string, string>)[code] ?? code;
     const lacking = $derived(checks.filter((c) => c.state === 'fail' || c.state === 'unknown'));
     const open = $derived(lacking.filter((c) => !coming(c.code)));
     const ahead = $derived(lacking.filter((c) => coming(c.code)));
@@ -34,9 +34,8 @@
 </script>
 
 {#snippet name(code: string)}
-    {@const term = TERM_OF_CHECK[code]}{#if term !== undefined}<Term of={term}>{nameOf(code)}</Term>{:else}{nameOf(
-            code,
-        )}{/if}
+    {@const term = TERM_OF_CHECK[code]}{#if term !== undefined}<Term of={term}>{checkName(code)}</Term
+        >{:else}{checkName(code)}{/if}
 {/snippet}
 
 <ul>
@@ -69,8 +68,8 @@
 </ul>
 {#if ahead.length > 0}<ul class="border-t border-edge py-2 text-sm text-quiet" aria-label="What the job sees to">
         {#each ahead as c (c.code)}<li class="flex items-center gap-1.5" data-check={c.code} data-state={c.state}>
-                <CircleDashed size="1.1em" class="shrink-0" aria-hidden="true" />{nameOf(c.code)}: not yet; the job sees
-                to it
+                <CircleDashed size="1.1em" class="shrink-0" aria-hidden="true" />{checkName(c.code)}: not yet; the job
+                sees to it
             </li>{/each}
     </ul>{/if}
 <ul class="mt-1 grid grid-cols-2 gap-x-4 border-t border-edge pt-2 text-sm">
@@ -82,11 +81,11 @@
                     aria-hidden="true"
                 />{:else}<UserCheck size="1.05em" class="mt-0.5 shrink-0 text-jade" aria-hidden="true" />{/if}
             <span
-                >{nameOf(c.code)}<span class="sr-only">, {CHECK_STATE[c.state]}</span>{#if c.state === 'attested'}<span
-                        class="block text-xs text-quiet"
+                >{checkName(c.code)}<span class="sr-only">, {CHECK_STATE[c.state]}</span
+                >{#if c.state === 'attested'}<span class="block text-xs text-quiet"
                         >{c.evidence}{#if may.takeBack}&nbsp;· <button
                                 class="underline underline-offset-4"
-                                aria-label="Take it back: {nameOf(c.code)}"
+                                aria-label="Take it back: {checkName(c.code)}"
                                 onclick={() => ontakeback(c.code)}>Take it back</button
                             >{/if}</span
                     >{/if}</span

@@ -1,13 +1,13 @@
 <script lang="ts">
     import { CircleCheck, CircleHelp, CircleSlash } from '@lucide/svelte';
     import type { Job } from '../../api/types';
-    import { CHECK, CHECK_STATE, HAND_CHECKS } from '../../api/words';
+    import { CHECK_STATE, HAND_CHECKS } from '../../api/words';
+    import { checkName } from '../../parts/checks';
     import Countdown from '../../parts/Countdown.svelte';
 
     /** What will keep the erase line shut as things stand, so that it is seen to while there is time. */
     let { job }: { job: Job } = $props();
     const checks = $derived(job.checks.length > 0 ? job.checks : (job.plan?.checks ?? []));
-    const nameOf = (code: string) => (CHECK as Record<string, string>)[code] ?? code;
     // of the device and its owner; what the job itself brings about is no hindrance yet
     const open = $derived(
         checks.filter((c) => HAND_CHECKS.includes(c.code) && (c.state === 'fail' || c.state === 'unknown')),
@@ -47,7 +47,7 @@
                                 aria-hidden="true"
                             />{/if}
                         <span
-                            ><strong>{nameOf(c.code)}</strong>
+                            ><strong>{checkName(c.code)}</strong>
                             <span class="text-sm text-quiet">{CHECK_STATE[c.state]}</span><span class="block text-sm"
                                 >{c.mend}{@render delay(c.code)}</span
                             ></span
@@ -55,7 +55,7 @@
                     </li>{/each}
             </ul>{/if}
         {#if good.length > 0}<p class="mt-2 text-sm text-quiet">
-                In order: {good.map((c) => nameOf(c.code).toLowerCase()).join(', ')}.
+                In order: {good.map((c) => checkName(c.code).toLowerCase()).join(', ')}.
             </p>{/if}
     {/if}
 </section>

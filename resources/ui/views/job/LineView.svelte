@@ -1,16 +1,8 @@
 <script lang="ts">
     import { push } from 'svelte-spa-router';
     import { api } from '../../api/jobs';
-    import {
-        accessoryName,
-        appName,
-        bytes,
-        counted,
-        dayAndClock,
-        kindName,
-        minutes,
-        version,
-    } from '../../parts/format';
+    import { bytes, counted, dayAndClock, kindName, minutes, version } from '../../parts/format';
+    import { lostByName, lostKinds } from '../../parts/losses';
     import Countdown from '../../parts/Countdown.svelte';
     import Notice from '../../parts/Notice.svelte';
     import StonePath from '../../parts/StonePath.svelte';
@@ -41,13 +33,10 @@
         route === null
             ? []
             : [
-                  ...route.losses.lost
-                      .filter((k) => k !== 'accessory-pairing' || route.losses.pairingLost.length === 0)
-                      .map((k) => `${kindName(k)} (lost)`),
+                  ...lostKinds(route).map((name) => `${name} (lost)`),
                   ...route.losses.atRisk.map((k) => `${kindName(k)} (at risk)`),
                   ...route.losses.outOfDate.map((k) => `${kindName(k)} (out of date)`),
-                  ...route.losses.pairingLost.map((a) => `pairing with ${accessoryName(job.data?.device ?? null, a)}`),
-                  ...route.losses.appsUnavailable.map((a) => `app ${appName(job.data?.device ?? null, a)}`),
+                  ...lostByName(route, job.data?.device ?? null),
               ],
     );
     // the window that ends first on the way

@@ -4,10 +4,10 @@
     import { api } from '../../api/jobs';
     import { returns } from '../../api/returns';
     import type { ActCode, Job, Stage } from '../../api/types';
-    import { ACT, ACT_STAGE, CHECK, STAGE } from '../../api/words';
+    import { ACT, ACT_STAGE, STAGE } from '../../api/words';
     import Ask from '../../parts/Ask.svelte';
     import Countdown from '../../parts/Countdown.svelte';
-    import { unchecked } from '../../parts/checks';
+    import { checkName, unchecked } from '../../parts/checks';
     import { minutes } from '../../parts/format';
     import { isTold, stageOf } from '../../parts/stages';
     import { notices } from '../../shell/notices.svelte';
@@ -75,7 +75,6 @@
             : [],
     );
     let asking = $state(false);
-    const nameOf = (code: string) => (CHECK as Record<string, string>)[code] ?? code;
 </script>
 
 <section
@@ -164,7 +163,7 @@
                     />{/if}{job.undoWords}</span
             >
             {#if forLine.length > 1}<span
-                    >{forLine.length} checks keep the erase line closed: {forLine.map(nameOf).join(', ')}.</span
+                    >{forLine.length} checks keep the erase line closed: {forLine.map(checkName).join(', ')}.</span
                 >{/if}
             {#if left !== null}<span class="flex items-center gap-1.5"
                     ><Hourglass size="1.1em" aria-hidden="true" />this step about {minutes(left)} more</span

@@ -3,7 +3,8 @@
     import { push } from 'svelte-spa-router';
     import { install } from '../../api/install';
     import type { Goal, Job, Route } from '../../api/types';
-    import { accessoryName, appName, kindName, minutes, version } from '../../parts/format';
+    import { kindName, minutes, version } from '../../parts/format';
+    import { lostNames } from '../../parts/losses';
     import Ask from '../../parts/Ask.svelte';
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
@@ -20,11 +21,7 @@
         (to: { goal: Goal; route: Route }) => install.goOnward(job.id, to.goal, to.route),
         (j) => void push(`/jobs/${j.id}`),
     );
-    const lost = (r: Route) => [
-        ...r.losses.lost.map(kindName),
-        ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(job.device, a)}`),
-        ...r.losses.appsUnavailable.map((a) => `app ${appName(job.device, a)}`),
-    ];
+    const lost = (r: Route) => lostNames(r, job.device);
     let asked = $state<{ goal: Goal; route: Route } | null>(null);
     const offered = $derived(
         (plans.data?.plans ?? []).flatMap(({ goal, plan }) =>

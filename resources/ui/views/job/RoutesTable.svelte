@@ -1,7 +1,8 @@
 <script lang="ts">
     import type { Job, Route } from '../../api/types';
     import { BY_HAND_OUTCOMES, TERM } from '../../api/words';
-    import { accessoryName, appName, bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
+    import { bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
+    import { lostNames } from '../../parts/losses';
     import Term from '../../parts/Term.svelte';
     import CrossingPath from './CrossingPath.svelte';
     import { nextAct } from './nextact.svelte';
@@ -36,12 +37,7 @@
 
     let lookFirst = $state(false);
     const names = (list: string[]) => (list.length === 0 ? 'nothing' : list.map(kindName).join(', '));
-    const lostNames = (r: Route) => [
-        // where the accessories are named, their kind is not said a second time
-        ...r.losses.lost.filter((k) => k !== 'accessory-pairing' || r.losses.pairingLost.length === 0).map(kindName),
-        ...r.losses.pairingLost.map((a) => `pairing with ${accessoryName(device, a)}`),
-        ...r.losses.appsUnavailable.map((a) => `app ${appName(device, a)}`),
-    ];
+    const lost = (r: Route) => lostNames(r, device);
     const refusal = (r: Route) => refused.find((p) => r.legs.some((l) => l.to.build === p.build));
     const again = (r: Route) => r.kinds.filter((k) => BY_HAND_OUTCOMES.includes(k.outcome)).map((k) => k.kind);
     function data(r: Route): string {
@@ -61,7 +57,7 @@
     type Row = { name: string; of: (r: Route) => string; loss?: (r: Route) => boolean; term?: keyof typeof TERM };
     const rows: Row[] = [
         { name: 'Data', of: data, term: 'base' },
-        { name: 'Lost', of: (r) => lostNames(r).join(', ') || 'nothing', loss: (r) => lostNames(r).length > 0 },
+        { name: 'Lost', of: (r) => lost(r).join(', ') || 'nothing', loss: (r) => lost(r).length > 0 },
         {
             name: 'At risk',
             of: (r) => names(r.losses.atRisk),
@@ -93,7 +89,7 @@
     }
     const title = (r: Route) => r.legs.map(leg).join('; ');
     const takeWords = (r: Route) =>
-        lostNames(r).length > 0 ? 'Accept these losses and take this route' : 'Take this route';
+        lost(r).length > 0 ? 'Accept these losses and take this route' : 'Take this route';
     const take = (r: Route) => ontake(r, lookFirst && r.base !== null);
     const picked = $derived(routes.find((r) => r.id === chosen));
     $effect(() =>
