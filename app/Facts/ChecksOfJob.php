@@ -10,6 +10,7 @@ use App\Models\BenchJob;
 use App\Models\SideExportRecord;
 use App\Packages\PackageShelf;
 use App\Ports\BagStore;
+use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Encryption;
@@ -44,12 +45,17 @@ final readonly class ChecksOfJob
     ) {
     }
 
-    /** Works them out from what the ledger knows, without reading a bag, and keeps them where they changed. */
+    /**
+     * Works them out from what the ledger knows, without reading a bag, and keeps them where they changed. The job's
+     * row is held meanwhile, so that nobody keeps what was seen before another one's change.
+     */
     public function keep(BenchJob $job): void
     {
-        $wanted = $job->state === JobState::Open && $job->line_crossed_at === null && $job->route !== null;
-        $checks = $wanted ? $this->asLastSeen($job) : [];
-        $job->update(['checks' => $checks]);
+        DB::transaction(function () use ($job): void {
+            $job->lock()->unsetRelations();
+            $wanted = $job->state === JobState::Open && $job->line_crossed_at === null && $job->route !== null;
+            $job->update(['checks' => $wanted ? $this->asLastSeen($job) : []]);
+        });
     }
 
     /** @return list<Check> */

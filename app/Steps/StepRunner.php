@@ -18,6 +18,7 @@ use App\Ports\Exception\LinkLost;
 use App\Ports\Work;
 use Illuminate\Contracts\Container\Container;
 use Illuminate\Contracts\Debug\ExceptionHandler;
+use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\Exception\BagException;
 use JadeStep\Core\Bag\Exception\SourceStalled;
 use JadeStep\Core\Bag\Exception\WorkFolderHeld;
@@ -49,8 +50,11 @@ final readonly class StepRunner
         }
         $step = JobStep::query()->with('job')->findOrFail($stepId);
         try {
-            $this->conclude($step, $this->attempt($step));
-            $this->checks->keep($step->job->refresh());
+            $end = $this->attempt($step);
+            $this->conclude($step, $end);
+            if ($end->kind !== StepEndKind::Done) {
+                $this->checks->keep($step->job);
+            }
         } catch (ClaimLost) {
             // whoever holds the step now goes on with it
         }
@@ -156,10 +160,13 @@ final readonly class StepRunner
         };
     }
 
-    /** A job that only backs up ends by itself. */
+    /** With the step's end the checks change that it settles. A job that only backs up ends by itself. */
     private function done(JobStep $step, StepEnd $end): void
     {
-        $this->ledger->done($step, $end->evidence);
-        $this->container->make(EndBackupJob::class)->afterStep($step);
+        DB::transaction(function () use ($step, $end): void {
+            $this->ledger->done($step, $end->evidence);
+            $this->container->make(EndBackupJob::class)->afterStep($step);
+            $this->checks->keep($step->job);
+        });
     }
 }

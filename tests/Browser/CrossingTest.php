@@ -31,7 +31,7 @@ final class CrossingTest extends BrowserTestCase
         $b->press('Take this route')->see('Back up');
         $b->find(WebDriverBy::cssSelector('[data-check="backup-verified"][data-state="pass"]'), 60);
         $b->find(WebDriverBy::cssSelector('[data-step="cross-line"][data-state="needs-hand"]'), 60);
-        self::assertStringContainsString('2 checks keep the erase line closed', $b->text());
+        $b->see('2 checks keep the erase line closed');
         $this->assertAccessible('safeguard');
         $b->press('I have checked');
         $b->see('One check keeps');

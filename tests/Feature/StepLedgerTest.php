@@ -12,8 +12,10 @@ use App\Models\BenchJob;
 use App\Models\JobStep;
 use App\Refusal\Refusal;
 use App\Steps\Sweeper;
+use Illuminate\Database\Events\TransactionCommitted;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Event;
 use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\StepCode;
@@ -86,6 +88,26 @@ final class StepLedgerTest extends FeatureTestCase
         $this->ledger()->done($step);
 
         self::assertSame(StepState::NeedsHand, $job->step(StepCode::ChooseRoute)->state);
+    }
+
+    /** Seen over a second connection after each commit, as a page sees it. */
+    public function test_a_sealed_copy_passes_its_check_in_the_moment_in_which_its_step_is_done(): void
+    {
+        $job = $this->openJob();
+        $this->acceptRoute($job);
+        $page = self::system()->database();
+        $seen = [];
+        Event::listen(TransactionCommitted::class, static function () use ($page, $job, &$seen): void {
+            $row = $page->query("SELECT s.state, j.checks FROM bench_jobs j JOIN job_steps s ON s.bench_job_id = j.id
+                WHERE j.id = {$job->id} AND s.code = 'seal-backup'")->fetch(\PDO::FETCH_ASSOC);
+            $checks = array_column(json_decode($row['checks'] ?? '[]', true), 'state', 'code');
+            $seen[] = $row['state'].', '.($checks['sealed-copy'] ?? 'no check');
+        });
+        $this->workUntil($job, StepCode::CrossLine);
+
+        self::assertContains('waiting, fail', $seen);
+        self::assertContains('done, pass', $seen);
+        self::assertNotContains('done, fail', $seen);
     }
 
     public function test_a_worker_that_lost_its_claim_can_say_nothing_more(): void
