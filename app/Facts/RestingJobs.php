@@ -44,14 +44,12 @@ final readonly class RestingJobs
         return $jobs;
     }
 
-    /** @return array<string, string> why open jobs rest on bags, by bag */
-    public function byBag(): array
+    /** @return array<string, string> why the job rests on bags and packages, by bag id or package SHA-256 */
+    public function of(BenchJob $job): array
     {
         $why = [];
-        foreach (BenchJob::openWithAll() as $job) {
-            foreach ($this->facts->job($job)->restsOn()->all as $holding) {
-                $why[$holding->id] ??= self::words($job, $holding);
-            }
+        foreach ($this->facts->job($job)->restsOn()->all as $holding) {
+            $why[$holding->id] ??= self::words($job, $holding);
         }
 
         return $why;

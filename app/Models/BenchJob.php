@@ -58,6 +58,7 @@ use JadeStep\Core\Version\Version;
  * @property int $id
  * @property string $serial
  * @property string|null $held_serial
+ * @property int $opened_by
  * @property int|null $bench_id where the device was last read
  * @property Intent $intent
  * @property bool $nightly whether the bench opened it by itself, to back up at night
@@ -101,6 +102,7 @@ use JadeStep\Core\Version\Version;
  * @property string|null $variant what the almanac calls it: "Fenn 7 Atlantic"
  * @property string|null $box_contradiction what on its box does not fit it, in words
  * @property \Illuminate\Support\Carbon|null $link_lost_at
+ * @property string|null $search_words what it is found by
  * @property \Illuminate\Support\Carbon|null $ended_at
  * @property \Illuminate\Support\Carbon $created_at
  * @property \Illuminate\Support\Carbon $updated_at
@@ -120,6 +122,34 @@ final class BenchJob extends Model
         'nightly' => false,
         'restorable' => 0,
     ];
+
+    /** What a job is found by is written down beside it when it changes. */
+    protected static function booted(): void
+    {
+        self::saving(static function (self $job): void {
+            if ($job->isDirty(['device', 'variant', 'about', 'proof', 'losses', 'end_reason', 'ended_by'])) {
+                $job->search_words = $job->words();
+            }
+        });
+    }
+
+    /** Its number, device, versions, people and reasons. */
+    private function words(): string
+    {
+        return implode(' ', [
+            $this->exists ? $this->id : '',
+            $this->serial,
+            $this->device?->modelName,
+            $this->variant,
+            $this->device?->version,
+            $this->proof?->afterVersion,
+            User::query()->find($this->opened_by)?->name,
+            $this->ended_by,
+            $this->end_reason,
+            $this->about?->holder,
+            ...$this->losses ?? [],
+        ]);
+    }
 
     protected function casts(): array
     {

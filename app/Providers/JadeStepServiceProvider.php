@@ -11,6 +11,7 @@ use App\Installation\DatabaseRights;
 use App\Intake\Arrivals;
 use App\Journal\LastDone;
 use App\Ledger\StepBell;
+use App\Models\Bag;
 use App\Models\User;
 use App\Packages\StoragePlaces;
 use App\Ports\BagStore;
@@ -29,6 +30,7 @@ use App\Ports\VendorServices;
 use App\Ports\WeakPasswords;
 use App\Reading\Places;
 use App\Shelf\Night;
+use App\Shelf\ShelfSpaces;
 use App\Steps\LiveReadings;
 use App\Steps\QueueBell;
 use App\Steps\Sweeper;
@@ -91,6 +93,10 @@ final class JadeStepServiceProvider extends ServiceProvider
         Vite::createAssetPathsUsing(static fn (string $path): string => "/{$path}");
         Gate::define('act', static fn (User $user): bool => $user->actingRole()->mayAct());
         Gate::define('lead', static fn (User $user): bool => $user->actingRole()->leads());
+        Event::listen(
+            ['eloquent.saved: '.Bag::class, 'eloquent.deleted: '.Bag::class],
+            fn () => $this->app->make(ShelfSpaces::class)->drop(),
+        );
         // also where there was nothing to do: an older instance's rights were wider
         Event::listen([MigrationsEnded::class, NoPendingMigrations::class], function (): void {
             $database = DB::connection();

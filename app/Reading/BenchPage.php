@@ -4,14 +4,11 @@ declare(strict_types=1);
 
 namespace App\Reading;
 
-use App\Facts\JobFacts;
 use App\Models\Bench;
 use App\Models\BenchJob;
 use App\Ports\PortLabel;
 use App\Ports\PortReading;
 use App\Shelf\NearDevices;
-use Illuminate\Support\Collection;
-use JadeStep\Core\Job\JobState;
 use Psr\Clock\ClockInterface;
 
 /** What stands on the benches, by what was last seen there: ports, devices and jobs, with what needs a hand first. */
@@ -22,61 +19,38 @@ final readonly class BenchPage
     /** A link that has not been heard of for so long counts as silent. */
     private const SILENT_SECONDS = 15;
 
-    public function __construct(private JobFacts $facts, private ClockInterface $clock)
+    public function __construct(private KeptJobs $kept, private ClockInterface $clock)
     {
-    }
-
-    /** @return Collection<int, BenchJob> the most urgent first */
-    public function openJobs(): Collection
-    {
-        return (new Collection(BenchJob::openWithAll()))->sortBy($this->urgency(...))->values();
     }
 
     /**
-     * What needs a hand comes first, and of that what can only go forward, then what has to begin soonest.
-     *
-     * @return list<int|string> to be compared
+     * @param  \Closure(BenchJob): mixed  $tell  a job's summary
+     * @return list<KeptJob> the most urgent first
      */
-    private function urgency(BenchJob $job): array
+    public function openJobs(\Closure $tell): array
     {
-        $now = $this->facts->job($job)->now();
-        $stuck = $now->isWanted() && $job->install_begun_at !== null;
+        $open = $this->kept->open($tell);
+        usort($open, static fn (KeptJob $a, KeptJob $b): int => $a->urgency() <=> $b->urgency());
 
-        return [$stuck ? 0 : ($now->isWanted() ? 1 : 2), $now->by?->format('c') ?? '9999', $job->id];
-    }
-
-    /** @return Collection<int, BenchJob> */
-    public function endedJobs(): Collection
-    {
-        $latest = BenchJob::query()
-            ->where('state', '!=', JobState::Open)
-            ->latest('id')
-            ->limit(self::ENDED_SHOWN)
-            ->pluck('id');
-
-        return BenchJob::query()
-            ->with('steps', 'bags', 'usesOfDevice')
-            ->whereKey($latest)
-            ->get()
-            ->sortByDesc('id')
-            ->values()
-            ->toBase();
-    }
-
-    /** @param  Collection<int, BenchJob>  $open */
-    public function hands(Collection $open): int
-    {
-        return $open->filter(fn (BenchJob $j): bool => $this->facts->job($j)->now()->isWanted())->count();
+        return $open;
     }
 
     /**
-     * @param  Collection<int, BenchJob>  $open
+     * @param  \Closure(BenchJob): mixed  $tell  a job's summary
+     * @return list<KeptJob> the latest first
+     */
+    public function endedJobs(\Closure $tell): array
+    {
+        return $this->kept->latestEnded(self::ENDED_SHOWN, $tell);
+    }
+
+    /**
+     * @param  list<KeptJob>  $open
      * @return list<BenchRow>
      */
-    public function benches(Collection $open): array
+    public function benches(array $open): array
     {
-        /** @var array<string, int> $held */
-        $held = $open->pluck('id', 'held_serial')->all();
+        $held = array_column($open, 'id', 'serial');
         $since = $this->clock->now()->modify('-'.self::SILENT_SECONDS.' seconds');
 
         return array_values(Bench::query()->get()->sortBy('id')->map(static fn (Bench $b): BenchRow => new BenchRow(

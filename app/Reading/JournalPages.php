@@ -17,18 +17,23 @@ final readonly class JournalPages
 
     private const CHUNK = 1000;
 
-    /** @param  int  $before  an act's number; 0 for the newest */
-    public function page(JournalFilter $filter, int $before): JournalPage
+    public function __construct(private RowPages $pages)
     {
-        $query = $this->filtered($filter)->orderByDesc('id')->limit(self::PAGE + 1);
-        if ($before > 0) {
-            $query->where('id', '<', $before);
-        }
-        $acts = $query->get();
-        $more = $acts->count() > self::PAGE;
-        $acts = $acts->take(self::PAGE);
+    }
 
-        return new JournalPage($acts, $more ? $acts->last()?->id : null);
+    /**
+     * @param  int  $before  an act's number; 0 for the newest
+     * @return RowPage<JournalLine>
+     */
+    public function page(JournalFilter $filter, int $before): RowPage
+    {
+        return $this->pages->page(
+            self::filtered($filter),
+            new RowOrder('created_at'),
+            $before > 0 ? JournalLine::query()->find($before) : null,
+            $filter->words ?? '',
+            self::PAGE,
+        );
     }
 
     /** @return list<string> the codes that occur */
@@ -57,7 +62,8 @@ final readonly class JournalPages
     public function csv(JournalFilter $filter): \Generator
     {
         yield JournalCsv::head();
-        foreach ($this->filtered($filter)->lazyById(self::CHUNK) as $act) {
+        $rows = RowPages::having($filter->words ?? '', self::filtered($filter));
+        foreach ($rows->lazyById(self::CHUNK) as $act) {
             yield JournalCsv::line([
                 (string) $act->id,
                 Rfc3339::format($act->created_at->toDateTimeImmutable()),
@@ -74,7 +80,7 @@ final readonly class JournalPages
     /**
      * @return Builder<JournalLine>
      */
-    private function filtered(JournalFilter $filter): Builder
+    private static function filtered(JournalFilter $filter): Builder
     {
         $query = JournalLine::query();
         $same = [
@@ -91,17 +97,6 @@ final readonly class JournalPages
         }
         if ($filter->until !== null) {
             $query->where('created_at', '<', $filter->until->format('Y-m-d H:i:s.v'));
-        }
-        if ($filter->words !== null) {
-            // JSON columns compare letter by letter
-            $like = '%'.addcslashes(mb_strtolower($filter->words), '%_\\').'%';
-            $query->where(
-                static fn (Builder $q) => $q
-                    ->where('description', 'like', $like)
-                    ->orWhereRaw('LOWER(properties) LIKE ?', [$like])
-                    ->orWhere('serial', 'like', $like)
-                    ->orWhere('who', 'like', $like),
-            );
         }
 
         return $query;

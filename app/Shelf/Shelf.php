@@ -19,14 +19,11 @@ use JadeStep\Core\Bag\BagName;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Deletion;
 use JadeStep\Core\Bag\Seal;
-use JadeStep\Core\Bag\Space;
 use Psr\Clock\ClockInterface;
 
 /** What may be done with the bags on the shelf. */
 final readonly class Shelf
 {
-    private const RATE_DAYS = 30;
-
     public function __construct(
         private BagStore $bags,
         private RestingJobs $resting,
@@ -139,27 +136,5 @@ final readonly class Shelf
             );
         });
         $this->bags->remove($bag->id);
-    }
-
-    /** By the rows: a lowered copy shares its payload with its original, and takes nothing but its tag files. */
-    public function space(): ShelfSpace
-    {
-        $since = $this->clock->now()->modify('-'.self::RATE_DAYS.' days');
-        $all = (int) Bag::originals()->sum('bytes');
-        $shared = (int) Bag::query()->where('lowered_from', '!=', null)->sum('bytes');
-        $recent = Bag::originals()->where('created_at', '>=', $since)->get();
-        $first = $recent->min('created_at');
-        $days =
-            $first instanceof \DateTimeInterface
-                ? max(1.0, ($this->clock->now()->getTimestamp() - $first->getTimestamp()) / 86_400)
-                : 0.0;
-        $free = $this->bags->freeBytes();
-
-        return new ShelfSpace(
-            $all,
-            $shared,
-            $free,
-            Space::daysLeft($free, array_sum($recent->map(static fn (Bag $b): int => (int) $b->bytes)->all()), $days),
-        );
     }
 }

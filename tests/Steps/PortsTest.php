@@ -24,7 +24,7 @@ use App\Ports\Http\BenchLinks;
 use App\Ports\LinkAddresses;
 use App\Ports\PackageCache;
 use App\Ports\VendorServices;
-use App\Shelf\Shelf;
+use App\Shelf\ShelfSpaces;
 use JadeStep\Core\Exchange\Fields;
 
 /** What is behind the ports says no, is silent, or says what it should. */
@@ -90,6 +90,6 @@ final class PortsTest extends ServerlessTestCase
 
         self::assertFalse($this->app->make(PackageShelf::class)->isSound($sha256, static fn (): null => null));
         self::assertSame(PackageState::Failed, HeldPackage::query()->sole()->state);
-        self::assertSame(5_000, $this->app->make(Shelf::class)->space()->free);
+        self::assertSame(5_000, $this->app->make(ShelfSpaces::class)->space()->free);
     }
 }

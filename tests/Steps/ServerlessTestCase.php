@@ -47,7 +47,11 @@ abstract class ServerlessTestCase extends TestCase
         $this->folder = sys_get_temp_dir().'/jade-serverless-'.bin2hex(random_bytes(6));
         mkdir("{$this->folder}/storage/logs", 0o755, true);
         mkdir("{$this->folder}/storage/framework", 0o755, true);
-        file_put_contents("{$this->folder}/jade.env", 'APP_KEY=base64:'.base64_encode(random_bytes(32))."\n");
+        file_put_contents("{$this->folder}/jade.env", implode("\n", [
+            'APP_KEY=base64:'.base64_encode(random_bytes(32)),
+            "APP_PACKAGES_CACHE={$this->folder}/storage/framework/packages.php",
+            "APP_SERVICES_CACHE={$this->folder}/storage/framework/services.php",
+        ]));
         putenv("JADE_VAR={$this->folder}");
         foreach (['APP_ENV' => 'testing', 'ARGON_MEMORY' => '1024', 'ARGON_TIME' => '1'] as $name => $value) {
             $_ENV[$name] = $_SERVER[$name] = $value;

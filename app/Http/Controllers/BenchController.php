@@ -10,21 +10,30 @@ use App\Http\Requests\BenchRequest;
 use App\Http\Resources\BenchResource;
 use App\Http\Resources\JobSummaryResource;
 use App\Models\Bench;
+use App\Models\BenchJob;
 use App\Reading\BenchPage;
+use App\Reading\KeptJob;
+use App\Reading\Places;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 
 final class BenchController
 {
-    public function show(BenchPage $page): JsonResponse
+    public function show(BenchPage $page, Places $places): JsonResponse
     {
-        $open = $page->openJobs();
+        $tell = static fn (BenchJob $job): JobSummaryResource => new JobSummaryResource($job);
+        $told = static function (KeptJob $job) use ($places): \stdClass {
+            $job->told->place = $places->of($job->serial);
+
+            return $job->told;
+        };
+        $open = $page->openJobs($tell);
 
         return new JsonResponse([
             'benches' => $page->benches($open),
-            'hands' => $page->hands($open),
-            'open' => JobSummaryResource::collection($open),
-            'ended' => JobSummaryResource::collection($page->endedJobs()),
+            'hands' => count(array_filter($open, static fn (KeptJob $j): bool => $j->needsHand)),
+            'open' => array_map($told, $open),
+            'ended' => array_map($told, $page->endedJobs($tell)),
         ]);
     }
 

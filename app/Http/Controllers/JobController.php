@@ -54,9 +54,8 @@ final class JobController
         );
 
         return new JsonResponse([
-            'jobs' => JobSummaryResource::collection($found->jobs),
-            'older' => $found->older,
-            'inAll' => $found->inAll,
+            'jobs' => JobSummaryResource::collection($found->rows),
+            'older' => $found->goOn?->id,
         ]);
     }
 

@@ -18,8 +18,8 @@ final class JournalController
         $page = $pages->page($request->filter(), $request->integer('before'));
 
         return new JsonResponse([
-            'acts' => JournalLineResource::collection($page->acts),
-            'older' => $page->older,
+            'acts' => JournalLineResource::collection($page->rows),
+            'older' => $page->goOn?->id,
             'codes' => $pages->codes(),
             'people' => $pages->people(),
         ]);

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Facts\RestingJobs;
 use App\Http\Requests\ActRequest;
 use App\Http\Requests\SentFile;
 use App\Http\Requests\StorageRequest;
@@ -15,19 +14,20 @@ use App\Packages\Ahead;
 use App\Packages\Bringing;
 use App\Packages\StoragePlaces;
 use App\Ports\PackageCache;
+use App\Reading\KeptJobs;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 
 /** The packages that this instance holds, and where they and the bags are kept. */
 final class PackageController
 {
-    public function __construct(private readonly RestingJobs $resting)
+    public function __construct(private readonly KeptJobs $jobs)
     {
     }
 
     public function index(ActRequest $request, StoragePlaces $places, PackageCache $cache): JsonResponse
     {
-        $jobs = $this->resting->byPackage();
+        $jobs = $this->jobs->restingJobs();
         $told = static fn (HeldPackage $p): PackageResource => new PackageResource($p, $jobs[$p->sha256] ?? []);
 
         return new JsonResponse([
@@ -64,7 +64,7 @@ final class PackageController
 
     private function answer(HeldPackage $package, int $status): JsonResponse
     {
-        $jobs = $this->resting->byPackage()[$package->sha256] ?? [];
+        $jobs = $this->jobs->restingJobs()[$package->sha256] ?? [];
 
         return (new PackageResource($package, $jobs))->response()->setStatusCode($status);
     }

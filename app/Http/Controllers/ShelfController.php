@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Facts\RestingJobs;
 use App\Http\Middleware\PasswordAgain;
 use App\Http\Requests\ActRequest;
 use App\Http\Requests\BagNameRequest;
 use App\Http\Requests\DeleteBagRequest;
+use App\Http\Requests\FindBagsRequest;
 use App\Http\Requests\KeepingRequest;
 use App\Http\Requests\LookRequest;
 use App\Http\Requests\PassphraseRequest;
@@ -23,12 +23,15 @@ use App\Http\Resources\ItemsResource;
 use App\Http\Resources\TideResource;
 use App\Models\Bag;
 use App\Models\BagImport;
+use App\Reading\KeptJobs;
+use App\Reading\ShelfPages;
 use App\Refusal\Refusal;
 use App\Shelf\Downloads;
 use App\Shelf\Importing;
 use App\Shelf\Looks;
 use App\Shelf\Nights;
 use App\Shelf\Shelf;
+use App\Shelf\ShelfSpaces;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
@@ -44,21 +47,39 @@ final class ShelfController
     {
     }
 
-    public function index(Importing $importing, RestingJobs $resting, Nights $nights): JsonResponse
-    {
+    public function index(
+        FindBagsRequest $request,
+        ShelfPages $pages,
+        ShelfSpaces $spaces,
+        Importing $importing,
+        KeptJobs $jobs,
+    ): JsonResponse {
+        $asked = $request->fields();
+        $page = $pages->page(
+            $asked->maybeString('find') ?? '',
+            $request->sort(),
+            $asked->maybeString('up') === '1',
+            $asked->maybeString('after'),
+        );
+
         return new JsonResponse([
-            'bags' => BagResource::collection(Bag::query()->get()->reverse()->values()),
-            'space' => $this->shelf->space(),
-            'restedOn' => (object) $resting->byBag(),
+            'bags' => BagResource::collection($page->rows),
+            'next' => $page->goOn?->id,
+            'space' => $spaces->space(),
+            'restedOn' => (object) array_intersect_key($jobs->restedOn(), $page->rows->keyBy('id')->all()),
             'inbox' => $importing->inboxNames(),
             'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()),
-            'keeping' => $nights->told(),
         ]);
     }
 
-    public function show(Bag $bag, RestingJobs $resting): JsonResponse
+    public function show(Bag $bag, KeptJobs $jobs): JsonResponse
     {
-        return new JsonResponse(['bag' => new BagResource($bag), 'restedOn' => $resting->byBag()[$bag->id] ?? null]);
+        return new JsonResponse(['bag' => new BagResource($bag), 'restedOn' => $jobs->restedOn()[$bag->id] ?? null]);
+    }
+
+    public function keeping(Nights $nights): JsonResponse
+    {
+        return new JsonResponse($nights->told());
     }
 
     /** Amounts alone: nothing of the owner's is shown, and so the Journal is not told. */

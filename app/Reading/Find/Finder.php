@@ -12,8 +12,12 @@ use App\Models\JournalLine;
 use App\Models\User;
 use App\Models\Vendor;
 use App\Reading\KeptAnswers;
+use App\Reading\RowOrder;
+use App\Reading\RowPages;
 use App\Reading\Versions;
 use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Collection;
 use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\JobState;
@@ -34,6 +38,7 @@ final readonly class Finder
         private HeldAlmanac $held,
         private KeptAnswers $kept,
         private Versions $versions,
+        private RowPages $pages,
     ) {
     }
 
@@ -78,17 +83,8 @@ final readonly class Finder
     /** @return list<Found> */
     private function jobs(Rank $rank): array
     {
-        $query = BenchJob::query()->orderByRaw('held_serial is null')->latest('id')->limit(self::LOOKED_AT);
-        foreach ($rank->words() as $word) {
-            $like = self::like($word);
-            $query->where(static fn (Builder $q) => $q
-                ->where('serial', 'like', $like)
-                ->orWhere('id', ctype_digit($word) ? (int) $word : 0)
-                ->orWhere('variant', 'like', $like)
-                ->orWhereRaw("'job' LIKE ?", [$like])
-                ->orWhereRaw("LOWER(JSON_VALUE(about, '$.holder')) LIKE ?", [$like])
-                ->orWhereRaw("LOWER(JSON_VALUE(device, '$.modelName')) LIKE ?", [$like]));
-        }
+        $open = $this->rows(BenchJob::open(), new RowOrder('id'), $rank, ['job']);
+        $jobs = $open->concat($this->rows(BenchJob::query(), new RowOrder('id'), $rank, ['job']))->unique('id');
         $told = static fn (BenchJob $j): Found => new Found(
             'job',
             trim("{$j->serial} ".($j->variant ?? (string) $j->device?->modelName)),
@@ -97,7 +93,27 @@ final readonly class Finder
             "/jobs/{$j->id}",
         );
 
-        return array_values($query->get()->map($told)->all());
+        return array_values($jobs->map($told)->all());
+    }
+
+    /**
+     * @template T of Model
+     *
+     * @param  Builder<T>  $rows
+     * @param  list<string>  $called  what all of them are called
+     * @return Collection<int, T> those that have the typed words, beside what all are called
+     */
+    private function rows(Builder $rows, RowOrder $order, Rank $rank, array $called): Collection
+    {
+        $own = array_filter(
+            $rank->words(),
+            static fn (string $word): bool => ! array_any(
+                $called,
+                static fn (string $c): bool => str_starts_with($c, $word),
+            ),
+        );
+
+        return $this->pages->page($rows, $order, null, implode(' ', $own), self::LOOKED_AT)->rows;
     }
 
     /** @return list<Found> what is plugged in and held by no job */
@@ -158,17 +174,7 @@ final readonly class Finder
     /** @return list<Found> by name, device, version and time */
     private function bags(Rank $rank): array
     {
-        $query = Bag::query()->latest('taken_at')->limit(self::LOOKED_AT);
-        foreach ($rank->words() as $word) {
-            $like = self::like($word);
-            $query->where(static fn (Builder $q) => $q
-                ->where('label', 'like', $like)
-                ->orWhere('id', 'like', $like)
-                ->orWhere('serial', 'like', $like)
-                ->orWhere('made_on', 'like', $like)
-                ->orWhere('taken_at', 'like', $like)
-                ->orWhereRaw("'bag backup' LIKE ?", [$like]));
-        }
+        $bags = Bag::query()->withoutGlobalScope('in-order');
         $told = static fn (Bag $b): Found => new Found(
             'bag',
             $b->label,
@@ -176,8 +182,9 @@ final readonly class Finder
                 .Rfc3339::format($b->taken_at->toDateTimeImmutable()).", {$b->id}",
             '/shelf/'.rawurlencode($b->id),
         );
+        $found = $this->rows($bags, new RowOrder('taken_at'), $rank, ['bag', 'backup']);
 
-        return array_values($query->get()->map($told)->all());
+        return array_values($found->map($told)->all());
     }
 
     /** @return list<Found> */

@@ -1,12 +1,17 @@
 import { client, raw, take } from './client';
+import type { operations } from './schema';
 import type { Keeping, PersonEntry, Shop } from './types';
 
 const of = (bag: string) => ({ params: { path: { bag } } });
 type PersonFields = { name: string; email: string; role: PersonEntry['role']; password?: string | null };
 
+export type ShelfAsked = NonNullable<operations['shelf']['parameters']['query']>;
+export type BagOrder = NonNullable<ShelfAsked['sort']>;
+
 /** The bags on the shelf, how they are kept, and the people. */
 export const shelf = {
-    show: () => take(client.GET('/shelf')),
+    page: (asked: ShelfAsked = {}) => take(client.GET('/shelf', { params: { query: asked } })),
+    keeping: () => take(client.GET('/keeping')),
     bag: (bag: string) => take(client.GET('/shelf/{bag}', of(bag))),
     tide: (bag: string) => take(client.GET('/shelf/{bag}/tide', of(bag))),
     items: (bag: string, kind: string) =>

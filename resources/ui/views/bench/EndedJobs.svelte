@@ -40,7 +40,7 @@
     <ul class="flex flex-col gap-2" aria-labelledby="ended">
         {#each jobs as job (job.id)}<JobRow {job} />{/each}
     </ul>
-    {#if find.trim() !== '' && found.hasNextPage}<button class="act-quiet mt-2" onclick={() => found.fetchNextPage()}
-            >Older ones</button
-        >{/if}
 {/if}
+{#if find.trim() !== '' && found.hasNextPage}<button class="act-quiet mt-2" onclick={() => found.fetchNextPage()}
+        >Older ones</button
+    >{/if}

@@ -81,9 +81,11 @@
     {#if pages.isError}<div class="mb-3"><Notice tone="amber">{pages.error.message}</Notice></div>{/if}
     <section class="panel overflow-x-auto p-2" aria-label="Acts">
         {#if acts.length === 0}<p class="p-3 text-quiet">
-                {isFiltered
-                    ? 'No act fits this filter.'
-                    : 'Nothing was done yet. The first device that is taken in is the first line.'}
+                {pages.hasNextPage
+                    ? 'No act fits among those that were read so far.'
+                    : isFiltered
+                      ? 'No act fits this filter.'
+                      : 'Nothing was done yet. The first device that is taken in is the first line.'}
             </p>
         {:else}
             <table class="w-full text-sm [&_td]:px-2 [&_td]:py-1 [&_td]:align-top [&_th]:px-2">
@@ -98,14 +100,14 @@
                     >{#each acts as a (a.id)}<ActRow act={a} />{/each}</tbody
                 >
             </table>
-            {#if pages.hasNextPage}<button
-                    class="act-quiet m-2"
-                    disabled={pages.isFetchingNextPage}
-                    onclick={() => pages.fetchNextPage()}>Older acts</button
-                >{:else}<p class="p-2 text-sm text-quiet">
-                    This is all{isFiltered ? ' that fits' : ', from the beginning'}.
-                </p>{/if}
         {/if}
+        {#if pages.hasNextPage}<button
+                class="act-quiet m-2"
+                disabled={pages.isFetchingNextPage}
+                onclick={() => pages.fetchNextPage()}>Older acts</button
+            >{:else if acts.length > 0}<p class="p-2 text-sm text-quiet">
+                This is all{isFiltered ? ' that fits' : ', from the beginning'}.
+            </p>{/if}
     </section>
 {/if}
 <p class="mt-2 text-sm text-quiet">

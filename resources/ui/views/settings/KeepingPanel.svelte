@@ -7,11 +7,11 @@
 
     let { leads }: { leads: boolean } = $props();
     const queries = useQueryClient();
-    const held = createQuery(() => ({ queryKey: ['shelf'], queryFn: shelf.show }));
+    const held = createQuery(() => ({ queryKey: ['keeping'], queryFn: shelf.keeping }));
     let edited = $state<Keeping | null>(null);
     let passphrase = $state('');
     let publicKey = $state('');
-    const k = $derived(edited ?? held.data?.keeping ?? null);
+    const k = $derived(edited ?? held.data ?? null);
     const closes = $derived(k?.passphraseHeld === true || k?.keyFingerprint != null);
     const save = createMutation(() => ({
         mutationFn: (keeping: Keeping) =>
@@ -19,7 +19,7 @@
         onSuccess: () => {
             edited = null;
             passphrase = publicKey = '';
-            void queries.invalidateQueries({ queryKey: ['shelf'] });
+            void queries.invalidateQueries({ queryKey: ['keeping'] });
         },
         onError: (e) => {
             if (!(e instanceof ApiProblem && e.atField)) notices.error(e.message);

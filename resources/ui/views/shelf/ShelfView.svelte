@@ -1,9 +1,9 @@
 <script lang="ts">
-    import { createQuery } from '@tanstack/svelte-query';
+    import { createInfiniteQuery, keepPreviousData } from '@tanstack/svelte-query';
     import { replace } from 'svelte-spa-router';
-    import { shelf } from '../../api/shelf';
-    import type { Bag } from '../../api/types';
-    import { bytes, version } from '../../parts/format';
+    import { shelf, type BagOrder } from '../../api/shelf';
+    import type { Shelf } from '../../api/types';
+    import { bytes } from '../../parts/format';
     import { keepInAddress, queryOf } from '../../parts/query';
     import { scannable } from '../../parts/scan';
     import DropPlace from '../../parts/DropPlace.svelte';
@@ -12,48 +12,48 @@
     import BagRow from './BagRow.svelte';
     import ImportStrip from './ImportStrip.svelte';
 
-    const held = createQuery(() => ({ queryKey: ['shelf'], queryFn: shelf.show, refetchInterval: 3000 }));
-    const columns: { name: string; by: (b: Bag) => string | number }[] = [
-        { name: 'Backup', by: (b) => b.label },
-        { name: 'Device', by: (b) => b.serial },
-        { name: 'Taken', by: (b) => b.takenAt },
-        { name: 'Made on', by: (b) => b.madeOn },
-        { name: 'State', by: (b) => b.state },
-        { name: 'Size', by: (b) => b.bytes ?? 0 },
+    const BUSY_MS = 2000;
+    const QUIET_MS = 15_000;
+    const columns: { name: string; by: BagOrder }[] = [
+        { name: 'Backup', by: 'label' },
+        { name: 'Device', by: 'serial' },
+        { name: 'Taken', by: 'taken' },
+        { name: 'Made on', by: 'version' },
+        { name: 'State', by: 'state' },
+        { name: 'Size', by: 'size' },
     ];
     let find = $state(queryOf('find'));
-    let sort = $state({ name: queryOf('sort') || 'Taken', down: queryOf('up') === '' });
-    $effect(() => keepInAddress({ find, sort: sort.name === 'Taken' ? '' : sort.name, up: sort.down ? '' : '1' }));
+    let sort = $state({
+        by: columns.find((c) => c.by === queryOf('sort'))?.by ?? 'taken',
+        down: queryOf('up') === '',
+    });
+    $effect(() => keepInAddress({ find, sort: sort.by === 'taken' ? '' : sort.by, up: sort.down ? '' : '1' }));
     $effect(() => {
         // labels that were printed earlier lead here
         const named = queryOf('bag');
         if (named !== '') void replace(`/shelf/${encodeURIComponent(named)}`);
     });
+    const moves = (page: Shelf) =>
+        page.bags.some((b) => b.state === 'writing' || b.checkState !== null) ||
+        page.imports.some((i) => i.state === 'queued' || i.state === 'running');
+    const pages = createInfiniteQuery(() => ({
+        queryKey: ['shelf', 'pages', find.trim(), sort.by, sort.down],
+        queryFn: ({ pageParam }: { pageParam: string | null }) =>
+            shelf.page({
+                find: find.trim(),
+                sort: sort.by,
+                up: sort.down ? '0' : '1',
+                ...(pageParam === null ? {} : { after: pageParam }),
+            }),
+        initialPageParam: null as string | null,
+        getNextPageParam: (last: Shelf) => last.next ?? undefined,
+        placeholderData: keepPreviousData,
+        refetchInterval: (q) => (q.state.data?.pages.some(moves) === true ? BUSY_MS : QUIET_MS),
+    }));
+    const first = $derived(pages.data?.pages[0]);
+    const bags = $derived(pages.data?.pages.flatMap((p) => p.bags) ?? []);
     let brought = $state<File | null>(null);
     let marked = $state<string[]>([]);
-    const words = (b: Bag) =>
-        [
-            b.label,
-            b.id,
-            b.serial,
-            b.hardwareId,
-            version(b.madeOn),
-            b.madeOn,
-            version(b.declaredVersion),
-            b.state,
-            b.encryption === 'openpgp' ? 'encrypted' : 'plain',
-            b.source,
-            ...Object.keys(b.counts),
-        ]
-            .join(' ')
-            .toLowerCase();
-    const shown = $derived.by(() => {
-        const by = columns.find((c) => c.name === sort.name)?.by ?? ((b: Bag) => b.takenAt);
-        const terms = find.toLowerCase().split(/\s+/).filter(Boolean);
-        return (held.data?.bags ?? [])
-            .filter((b) => terms.every((t) => words(b).includes(t)))
-            .sort((a, b) => (by(a) < by(b) ? -1 : by(a) > by(b) ? 1 : 0) * (sort.down ? -1 : 1));
-    });
     const mark = (id: string) =>
         (marked = marked.includes(id) ? marked.filter((m) => m !== id) : [...marked, id].slice(-2));
 </script>
@@ -70,17 +70,17 @@
             bind:value={find}
         /></label
     >
-    {#if held.data}{@const s = held.data.space}
+    {#if first}{@const s = first.space}
         <p class="text-sm text-quiet">
             {bytes(s.taken)} taken, {bytes(s.saved)} saved by sharing, {bytes(s.free)} free{s.daysLeft === null
                 ? ''
                 : `; at this rate it lasts ${s.daysLeft > 3650 ? 'for years' : `about ${Math.round(s.daysLeft)} days`}`}
         </p>{/if}
 </div>
-{#if held.isPending}<p class="text-quiet" role="status">Looking at the shelf…</p>
-{:else if !held.data}<Notice tone="amber">{held.error?.message}</Notice>
+{#if pages.isPending}<p class="text-quiet" role="status">Looking at the shelf…</p>
+{:else if !first}<Notice tone="amber">{pages.error?.message}</Notice>
 {:else}
-    {#if held.isError}<div class="mb-3"><Notice tone="amber">{held.error.message}</Notice></div>{/if}
+    {#if pages.isError}<div class="mb-3"><Notice tone="amber">{pages.error.message}</Notice></div>{/if}
     <DropPlace
         says={session.mayAct
             ? 'Let go: the bag is read strictly, and taken in if it is sound.'
@@ -90,35 +90,34 @@
         }}
         ><div class="grid items-start gap-4 @6xl:grid-cols-[1fr_22rem]">
             <section class="panel overflow-x-auto p-2" aria-label="Bags">
-                {#if held.data.bags.length === 0}<p class="p-3 text-quiet">
+                {#if bags.length === 0 && find.trim() === ''}<p class="p-3 text-quiet">
                         No bag is on the shelf. A job makes one when its route is taken; or bring one in.
                     </p>
-                {:else if shown.length === 0}<p class="p-3 text-quiet">No bag fits “{find}”.</p>
+                {:else if bags.length === 0}<p class="p-3 text-quiet">
+                        {pages.hasNextPage
+                            ? `No bag fits “${find}” among those that were read so far.`
+                            : `No bag fits “${find}”.`}
+                    </p>
                 {:else}
                     <table class="w-full text-sm [&_td]:px-2 [&_th]:px-2">
                         <thead class="text-left text-quiet"
                             ><tr
                                 >{#each columns as c (c.name)}<th
                                         class="font-normal {c.name === 'Size' ? 'text-right' : ''}"
-                                        aria-sort={sort.name === c.name
-                                            ? sort.down
-                                                ? 'descending'
-                                                : 'ascending'
-                                            : 'none'}
+                                        aria-sort={sort.by === c.by ? (sort.down ? 'descending' : 'ascending') : 'none'}
                                         ><button
                                             class="min-h-11 min-w-11 [text-align:inherit]"
                                             onclick={() =>
                                                 (sort = {
-                                                    name: c.name,
-                                                    down: sort.name === c.name ? !sort.down : false,
-                                                })}
-                                            >{c.name}{sort.name === c.name ? (sort.down ? ' ↓' : ' ↑') : ''}</button
+                                                    by: c.by,
+                                                    down: sort.by === c.by ? !sort.down : false,
+                                                })}>{c.name}{sort.by === c.by ? (sort.down ? ' ↓' : ' ↑') : ''}</button
                                         ></th
                                     >{/each}<th class="text-right font-normal">Compare</th></tr
                             ></thead
                         >
                         <tbody
-                            >{#each shown as bag (bag.id)}<BagRow
+                            >{#each bags as bag (bag.id)}<BagRow
                                     {bag}
                                     marked={marked.includes(bag.id)}
                                     onmark={() => mark(bag.id)}
@@ -126,6 +125,11 @@
                         >
                     </table>
                 {/if}
+                {#if pages.hasNextPage}<button
+                        class="act-quiet m-2"
+                        disabled={pages.isFetchingNextPage}
+                        onclick={() => pages.fetchNextPage()}>More bags</button
+                    >{/if}
             </section>
             <div class="flex flex-col gap-4">
                 <section class="panel py-3" aria-labelledby="compare">
@@ -144,7 +148,7 @@
                         )}">{marked.length === 2 ? 'Compare the two' : 'Choose them there'}</a
                     >
                 </section>
-                {#if session.mayAct}<ImportStrip held={held.data} bind:dropped={brought} />{/if}
+                {#if session.mayAct}<ImportStrip held={first} bind:dropped={brought} />{/if}
             </div>
         </div></DropPlace
     >
