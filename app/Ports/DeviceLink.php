@@ -50,6 +50,17 @@ interface DeviceLink
      */
     public function open(string $serial, Item $item, Encryption $for = Encryption::None);
 
+    /**
+     * Items in the order in which they are asked for, which may be asked for ahead.
+     *
+     * @param  iterable<Item>  $items
+     * @param  callable(): void  $waiting  called again and again while nothing comes
+     * @return \Generator<FetchedItem>
+     *
+     * @throws LinkLost|Declined
+     */
+    public function fetch(string $serial, iterable $items, Encryption $for, callable $waiting): \Generator;
+
     /** @throws LinkLost|Declined */
     public function nonce(string $serial): string;
 

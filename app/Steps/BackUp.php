@@ -17,6 +17,7 @@ use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
+use App\Ports\FetchedItem;
 use Illuminate\Support\Str;
 use JadeStep\Core\Bag\BagDescription;
 use JadeStep\Core\Bag\BagState;
@@ -221,13 +222,24 @@ final readonly class BackUp implements Step
         );
         $changed = [];
         $started = microtime(true);
-        foreach ($listing->items as $item) {
-            $step->progress(PhaseCode::Copy, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
-            if ($writer->has($item)) {
-                continue;
+        $wanted = (static function () use ($writer, $listing): \Generator {
+            foreach ($listing->items as $item) {
+                if (! $writer->has($item)) {
+                    yield $item;
+                }
             }
-            $changed = [...$changed, ...$this->copy($step, $writer, $item, $encryption, $done, $whole)];
-            $done += $item->bytes;
+        })();
+        foreach ($this->link->fetch($step->job->serial, $wanted, $encryption, $step->beat(...)) as $fetched) {
+            $kind = Kind::tryFrom($fetched->item->kind);
+            $step->progress(PhaseCode::Copy, Progress::ofBytes($done, $whole), $kind);
+            $part = $done;
+            $tell = static function (int $bytes) use ($step, $kind, $whole, &$part): void {
+                $step->progress(PhaseCode::Copy, Progress::ofBytes($part += $bytes, $whole), $kind);
+            };
+            if (self::taken($writer, $fetched, $tell)?->sha256 !== $fetched->item->sha256) {
+                $changed[] = $fetched->item->key();
+            }
+            $done += $fetched->item->bytes;
         }
         $practice = $this->link->read($step->job->serial)->practice;
         if (! $practice) {
@@ -243,27 +255,23 @@ final readonly class BackUp implements Step
         return $changed;
     }
 
-    /** @return list<string> the item's path where its bytes are not the listed ones any more */
-    private function copy(
-        RunningStep $step,
-        Writer $writer,
-        Item $item,
-        Encryption $encryption,
-        int $done,
-        int $whole,
-    ): array {
-        try {
-            $stream = $this->link->open($step->job->serial, $item, $encryption);
-        } catch (Declined $e) {
-            return $e->reason === 'no-such-item' ? [$item->key()] : throw $e;
+    /**
+     * @param  callable(int): void  $progress
+     * @return Item|null what came; null where the device has it no more
+     */
+    private static function taken(Writer $writer, FetchedItem $fetched, callable $progress): ?Item
+    {
+        if ($fetched->text !== null) {
+            return $writer->takeWhole($fetched->item, $fetched->text);
         }
-        $kind = Kind::tryFrom($item->kind);
-        $written = $writer->take($item, $stream, static function (int $bytes) use ($step, $kind, $whole, &$done): void {
-            $step->progress(PhaseCode::Copy, Progress::ofBytes($done += $bytes, $whole), $kind);
-        });
-        fclose($stream);
-
-        return $written->sha256 === $item->sha256 ? [] : [$item->key()];
+        if ($fetched->stream === null) {
+            return null;
+        }
+        try {
+            return $writer->take($fetched->item, $fetched->stream, $progress);
+        } finally {
+            fclose($fetched->stream);
+        }
     }
 
     private function finish(RunningStep $step, Writer $writer, Inventory $listing, Bag $bag): void

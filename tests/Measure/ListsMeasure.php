@@ -114,6 +114,8 @@ final class ListsMeasure extends Command
             SELECT CONCAT('bag-', n.seq), CONCAT('SKL-', 70000 + n.seq MOD 9000), CONCAT('Evening backup ', n.seq),
             NULL, b.taken_at - INTERVAL n.seq HOUR, b.created_at - INTERVAL n.seq HOUR, b.".
             str_replace(', ', ', b.', $bag)." FROM seq_1_to_{$bags} n JOIN (SELECT * FROM bags LIMIT 1) b");
+        $indexes = self::indexes($db, 'acts');
+        $db->exec('ALTER TABLE acts DROP INDEX '.implode(', DROP INDEX ', array_keys($indexes)));
         for ($from = 1; $from <= $acts; $from += 100_000) {
             $to = min($acts, $from + 99_999);
             $db->exec("INSERT INTO acts (description, event, who, serial, properties, created_at, updated_at)
@@ -126,8 +128,18 @@ final class ListsMeasure extends Command
                 '2026-11-01' - INTERVAL ({$acts} - seq) MINUTE, '2026-11-01' - INTERVAL ({$acts} - seq) MINUTE
                 FROM seq_{$from}_to_{$to}");
         }
+        $db->exec('ALTER TABLE acts ADD '.implode(', ADD ', $indexes)); // at once, they are made by sorting
         self::enlargeCatalogue($db, $packages);
         $db->exec('ANALYZE TABLE bench_jobs, job_steps, bags, acts');
+    }
+
+    /** @return array<string, string> a table's indexes as SQL makes them, by their names */
+    private static function indexes(\PDO $db, string $table): array
+    {
+        $made = (string) $db->query("SHOW CREATE TABLE {$table}")->fetchColumn(1);
+        preg_match_all('/^\s+((?:FULLTEXT )?KEY `(\w+)` .*?),?$/m', $made, $found);
+
+        return array_combine($found[2], $found[1]);
     }
 
     private static function copyJobs(\PDO $db, int $job, int $jobs): void
@@ -153,7 +165,7 @@ final class ListsMeasure extends Command
     private static function columns(\PDO $db, string $table, array $without): string
     {
         $names = $db->query("SELECT column_name FROM information_schema.columns WHERE table_schema = DATABASE()
-            AND table_name = '{$table}' AND is_generated = 'NEVER' ORDER BY ordinal_position");
+            AND table_name = '{$table}' AND extra NOT LIKE '%INVISIBLE%' ORDER BY ordinal_position");
 
         return implode(', ', array_diff($names->fetchAll(\PDO::FETCH_COLUMN), $without));
     }

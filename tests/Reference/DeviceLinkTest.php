@@ -139,6 +139,51 @@ final class DeviceLinkTest extends TestCase
         );
     }
 
+    /** @return iterable<string, array{string}> */
+    public static function linksWithAndWithoutBatches(): iterable
+    {
+        yield from self::links();
+        yield 'a link that gives items one by one only' => ['python without batches'];
+    }
+
+    #[DataProvider('linksWithAndWithoutBatches')]
+    public function test_many_items_come_in_the_order_in_which_they_are_asked_for(string $which): void
+    {
+        $this->use($which);
+        $this->do(Work::Pair);
+        $items = $this->link->listing($this->serial)->items;
+        $gone = new Item('notes', 'gone/ö 1.md', 10, str_repeat('0', 64), Rfc3339::parse('2026-11-01T12:00:00Z'));
+        $large = new Item('photos', $items[0]->path, 5_000_000, $items[0]->sha256, $items[0]->modifiedAt);
+        $asked = [...array_slice($items, 0, 70), $gone, $large, ...array_slice($items, 70)];
+        $came = [];
+        foreach ($this->link->fetch($this->serial, $asked, Encryption::None, static fn () => null) as $fetched) {
+            $text = $fetched->stream === null ? $fetched->text : stream_get_contents($fetched->stream);
+            $came[] = [$fetched->item->key(), is_string($text) ? hash('sha256', $text) : null];
+        }
+
+        $wanted = array_map(static fn (Item $i): array => [$i->key(), $i === $gone ? null : $i->sha256], $asked);
+        self::assertSame($wanted, $came);
+        $fetch = fn (Item ...$i): array => iterator_to_array(
+            $this->link->fetch($this->serial, $i, Encryption::None, static fn () => null),
+        );
+        $secret = new Item('saved-passwords', 'all.bin', 10, str_repeat('0', 64), $gone->modifiedAt);
+        self::assertSame('encrypted-only', $this->refusal(fn () => $fetch($secret)));
+        self::assertSame([], $fetch());
+    }
+
+    #[DataProvider('linksWithAndWithoutBatches')]
+    public function test_items_are_not_fetched_from_a_device_that_did_not_say_yes(string $which): void
+    {
+        $this->use($which);
+        $item = new Item('notes', 'one.md', 10, str_repeat('0', 64), Rfc3339::parse('2026-11-01T12:00:00Z'));
+        $fetch = fn (string $serial): array => iterator_to_array(
+            $this->link->fetch($serial, [$item], Encryption::None, static fn () => null),
+        );
+
+        self::assertSame('not-paired', $this->refusal(fn () => $fetch($this->serial)));
+        self::assertSame('no-such-device', $this->refusal(fn () => $fetch('SKL-9999')));
+    }
+
     #[DataProvider('links')]
     public function test_recovery_mode_is_entered_and_left_without_a_loss(string $which): void
     {
@@ -365,13 +410,17 @@ final class DeviceLinkTest extends TestCase
         } else {
             $this->serial = 'ALT-0001';
             $address = 'http://127.0.0.1:'.RunningSystem::port(self::SECOND_PORT);
-            $this->startSecond();
+            $this->startSecond($which === 'python' ? [] : ['--no-batch']);
         }
         $this->link = new HttpDeviceLink(new JsonClient(new Factory, $address, 'The device link', self::thisMachine()));
     }
 
-    /** A new one for each test, with its device as it was made. */
-    private function startSecond(): void
+    /**
+     * A new one for each test, with its device as it was made.
+     *
+     * @param  list<string>  $words
+     */
+    private function startSecond(array $words): void
     {
         self::$second?->stop(1);
         self::$second = new Process(
@@ -380,6 +429,7 @@ final class DeviceLinkTest extends TestCase
                 RunningSystem::root().'/tests/Support/second_link.py',
                 (string) RunningSystem::port(self::SECOND_PORT),
                 $this->vendorAddress(),
+                ...$words,
             ],
             null,
             null,

@@ -232,6 +232,18 @@ class Device:
             raise No(404, "no-such-item", "The device has no such item.")
         return self.content[kind, path][0]
 
+    def items(self, wanted, encrypted):
+        self.want_paired()
+        told = []
+        for one in wanted:
+            name = {"kind": one["kind"], "path": one["path"]}
+            try:
+                content = self.item(one["kind"], one["path"], encrypted)
+                told.append(json.dumps({**name, "bytes": len(content)}).encode() + b"\n" + content)
+            except No as no:
+                told.append(json.dumps({**name, "code": no.code, "detail": no.detail}).encode() + b"\n")
+        return b"".join(told)
+
     def bring_in(self, kind, path, content, at):
         self.want_paired()
         safe(path)
@@ -345,6 +357,7 @@ def safe(path):
 
 class Handler(BaseHTTPRequestHandler):
     device: Device
+    batch = "--no-batch" not in sys.argv
     protocol_version = "HTTP/1.1"
 
     def log_message(self, *_):
@@ -401,6 +414,8 @@ class Handler(BaseHTTPRequestHandler):
                 return d.told(d.operations[id])
             case ("GET", ["content"]):
                 return d.listing(encrypted)
+            case ("POST", ["content", "batch"]) if self.batch:
+                return d.items(told()["items"], encrypted)
             case ("GET", ["content", kind, *path]):
                 return d.item(kind, "/".join(path), encrypted)
             case ("PUT", ["content", kind, *path]):

@@ -8,6 +8,7 @@ use App\Ports\DeviceLink;
 use App\Ports\DeviceMode;
 use App\Ports\DeviceReading;
 use App\Ports\Exception\Declined;
+use App\Ports\FetchedItem;
 use App\Ports\Operation;
 use App\Ports\PortReading;
 use App\Ports\Work;
@@ -145,6 +146,18 @@ final class FakeDeviceLink implements DeviceLink
         $bytes = $this->contents[$serial][$item->key()] ?? throw new Declined('no-such-item', 'It is gone.', 404);
 
         return $this->open === null ? self::stream($bytes) : ($this->open)($item);
+    }
+
+    public function fetch(string $serial, iterable $items, Encryption $for, callable $waiting): \Generator
+    {
+        foreach ($items as $item) {
+            try {
+                yield FetchedItem::streamed($item, $this->open($serial, $item, $for));
+            } catch (Declined $e) {
+                $e->reason === 'no-such-item' || throw $e;
+                yield FetchedItem::gone($item);
+            }
+        }
     }
 
     public function nonce(string $serial): string

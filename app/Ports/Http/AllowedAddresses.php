@@ -71,7 +71,7 @@ final readonly class AllowedAddresses
      * How an address is asked: never led on to another, and where it is a name that no list has, only at the public
      * addresses that it has now.
      *
-     * @return array{options: array<string, mixed>, why: string|null}
+     * @return array{options: array<string, mixed>, curl: array<int, mixed>, why: string|null}
      */
     public function asked(string $address): array
     {
@@ -79,18 +79,24 @@ final readonly class AllowedAddresses
         $why = $this->why($address);
         $place = self::place($address);
         if ($why !== null || $place === null || $this->named->names(...$place)) {
-            return ['options' => $options, 'why' => $why];
+            return ['options' => $options, 'curl' => [], 'why' => $why];
         }
         [$host, $port] = $place;
         $ips = filter_var(trim($host, '[]'), FILTER_VALIDATE_IP) !== false ? [trim($host, '[]')] : self::resolve($host);
         foreach ($ips as $ip) {
             if (! AddressList::isPublic($ip)) {
-                return ['options' => $options, 'why' => "{$host} leads to an address that is not public."];
+                $why = "{$host} leads to an address that is not public.";
+
+                return ['options' => $options, 'curl' => [], 'why' => $why];
             }
         }
-        $options['curl'] = [CURLOPT_RESOLVE => ["{$host}:{$port}:".implode(',', $ips)]];
+        $curl = [CURLOPT_RESOLVE => ["{$host}:{$port}:".implode(',', $ips)]];
 
-        return ['options' => $options, 'why' => $ips === [] ? "{$host} is not known by that name." : null];
+        return [
+            'options' => $options + ['curl' => $curl],
+            'curl' => $curl,
+            'why' => $ips === [] ? "{$host} is not known by that name." : null,
+        ];
     }
 
     /** @return array{string, int}|null host and port */

@@ -84,6 +84,11 @@ final class BenchLinks implements DeviceLink
         return $this->on($serial, static fn (DeviceLink $l) => $l->open($serial, $item, $for));
     }
 
+    public function fetch(string $serial, iterable $items, Encryption $for, callable $waiting): \Generator
+    {
+        return $this->on($serial, static fn (DeviceLink $l): \Generator => $l->fetch($serial, $items, $for, $waiting));
+    }
+
     public function nonce(string $serial): string
     {
         return $this->on($serial, static fn (DeviceLink $l): string => $l->nonce($serial));

@@ -32,6 +32,9 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     private const PACKAGE_CHUNK = 2_097_152;
 
+    /** A listing of which so many pieces in a row do not come within the client's limit is given up. */
+    private const SILENT_PIECES = 12;
+
     public function __construct(private JsonClient $client)
     {
     }
@@ -109,17 +112,44 @@ final readonly class HttpDeviceLink implements DeviceLink
     public function listing(string $serial, Encryption $for = Encryption::None): Inventory
     {
         try {
-            return Inventory::parse(
-                explode("\n", $this->client->get($this->at($serial, 'content').self::for($for))->body()),
-            );
+            return Inventory::parse($this->lines($this->at($serial, 'content').self::for($for)));
         } catch (UnreadableInventory $e) {
             throw new LinkLost('The device\'s listing could not be used: '.$e->getMessage(), 0, $e);
+        }
+    }
+
+    /** @return \Generator<string> read as they come */
+    private function lines(string $path): \Generator
+    {
+        $stream = $this->client->stream($path)[0];
+        $line = '';
+        $silent = 0;
+        try {
+            while (! feof($stream)) {
+                $piece = fgets($stream);
+                $silent = $piece === false ? $silent + 1 : 0;
+                $silent <= self::SILENT_PIECES || throw LinkLost::to($this->client->name);
+                $line .= (string) $piece;
+                if (str_ends_with($line, "\n")) {
+                    yield rtrim($line, "\r\n");
+                    $line = '';
+                }
+            }
+            yield $line;
+        } finally {
+            fclose($stream);
         }
     }
 
     public function open(string $serial, Item $item, Encryption $for = Encryption::None)
     {
         return $this->client->stream($this->at($serial, 'content', $item->kind, $item->path).self::for($for))[0];
+    }
+
+    public function fetch(string $serial, iterable $items, Encryption $for, callable $waiting): \Generator
+    {
+        return (new ItemsInFlight($this->client, $this->at($serial, 'content'), self::for($for)))
+            ->fetch($items, $waiting);
     }
 
     public function nonce(string $serial): string

@@ -27,10 +27,13 @@ final readonly class JsonClient
      */
     private const PIECE_SECONDS = 4;
 
+    /** A connection over which nothing comes for so long is given up. */
+    private const SILENT_SECONDS = 48;
+
     public function __construct(
         private Factory $http,
         private string $address,
-        private string $name,
+        public string $name,
         private AllowedAddresses $allowed,
     ) {
     }
@@ -105,21 +108,58 @@ final readonly class JsonClient
             throw LinkLost::to($this->name);
         }
         if ($response->failed()) {
-            throw self::declined($response);
+            throw $this->refusal($response->status(), $response->body());
         }
 
         return $response;
     }
 
-    private static function declined(Response $response): Declined
+    /**
+     * A request that is carried out beside others, over connections that are kept.
+     *
+     * @param  array<int, mixed>  $options  of curl
+     *
+     * @throws LinkLost where the address may not be asked
+     */
+    public function request(string $path, array $options): \CurlHandle
     {
-        $told = $response->json();
-        $problem = Fields::of(is_array($told) ? $told : []);
+        $asked = $this->allowed->asked($this->address);
+        $asked['why'] === null || throw new LinkLost("{$this->name} is not asked: {$asked['why']}");
+        $handle = curl_init(rtrim($this->address, '/').$path);
+        $handle !== false || throw LinkLost::to($this->name);
+        curl_setopt_array($handle, $options + $asked['curl'] + [
+            CURLOPT_CONNECTTIMEOUT => self::CONNECT_SECONDS,
+            CURLOPT_LOW_SPEED_LIMIT => 1,
+            CURLOPT_LOW_SPEED_TIME => self::SILENT_SECONDS,
+            CURLOPT_FOLLOWLOCATION => false,
+            CURLOPT_TCP_NODELAY => true,
+        ]);
+
+        return $handle;
+    }
+
+    /**
+     * What an answer that is no success says.
+     *
+     * @throws LinkLost where it is none of the device's
+     */
+    public function refusal(int $status, string $text): Declined
+    {
+        $status >= 400 && $status < 500 || throw LinkLost::to($this->name);
+        $told = json_decode($text, true, 8);
+
+        return self::declinedBy(is_array($told) ? $told : [], $status);
+    }
+
+    /** @param  array<mixed>  $problem */
+    public static function declinedBy(array $problem, int $status): Declined
+    {
+        $told = Fields::of($problem);
 
         return new Declined(
-            $problem->maybeString('code') ?? 'refused',
-            $problem->maybeString('detail') ?? 'It said no without a reason.',
-            $response->status(),
+            $told->maybeString('code') ?? 'refused',
+            $told->maybeString('detail') ?? 'It said no without a reason.',
+            $status,
         );
     }
 }

@@ -28,6 +28,9 @@ final class BagWriter implements Writer
 
     private readonly StoredNames $names;
 
+    /** @var resource|null of the items that are whole; open from the first one on */
+    private $log = null;
+
     /** @param  array<string, Item>  $written by key */
     private function __construct(
         private readonly WorkFolder $folder,
@@ -78,23 +81,44 @@ final class BagWriter implements Writer
         $content,
         ?callable $progress = null,
     ): Item {
-        $known = $this->written["{$kind}/{$path}"] ?? null;
-        $stored = $known === null ? $this->names->for($kind, $path) : $known->file;
-        $file = "{$this->work}/bag/data/".PayloadPath::parse($stored ?? "{$kind}/{$path}");
-        Tree::makeFolder(dirname($file));
         [$bytes, $digest] = self::copy($content, "{$this->work}/item.part", $progress);
-        Tree::rename("{$this->work}/item.part", $file);
-        touch($file, $modifiedAt->getTimestamp());
-        $item = new Item($kind, $path, $bytes, $digest, $modifiedAt, $stored);
-        $this->written[$item->key()] = $item;
-        $this->log($item);
 
-        return $item;
+        return $this->place($kind, $path, $modifiedAt, $bytes, $digest);
     }
 
     public function take(Item $listed, $content, ?callable $progress = null): Item
     {
         return $this->put($listed->kind, $listed->path, $listed->modifiedAt, $content, $progress);
+    }
+
+    public function takeWhole(Item $listed, string $bytes): Item
+    {
+        if (@file_put_contents("{$this->work}/item.part", $bytes) !== strlen($bytes)) {
+            throw WriteFailed::at('item.part');
+        }
+
+        return $this->place($listed->kind, $listed->path, $listed->modifiedAt, strlen($bytes), Digest::ofText($bytes));
+    }
+
+    /** What was written beside it comes to its place whole, and is known from then on. */
+    private function place(
+        string $kind,
+        string $path,
+        \DateTimeImmutable $modifiedAt,
+        int $bytes,
+        string $digest,
+    ): Item {
+        $known = $this->written["{$kind}/{$path}"] ?? null;
+        $stored = $known === null ? $this->names->for($kind, $path) : $known->file;
+        $file = "{$this->work}/bag/data/".PayloadPath::parse($stored ?? "{$kind}/{$path}");
+        Tree::makeFolder(dirname($file));
+        touch("{$this->work}/item.part", $modifiedAt->getTimestamp());
+        Tree::rename("{$this->work}/item.part", $file);
+        $item = new Item($kind, $path, $bytes, $digest, $modifiedAt, $stored);
+        $this->written[$item->key()] = $item;
+        $this->log($item);
+
+        return $item;
     }
 
     /** Every item is whole in its place as soon as it is taken. */
@@ -202,10 +226,19 @@ final class BagWriter implements Writer
 
     private function log(Item $item): void
     {
+        $this->log ??= self::opened("{$this->work}/items.log");
         $line = ItemRecord::line($item);
-        if (@file_put_contents("{$this->work}/items.log", $line, FILE_APPEND) === false) {
+        if (@fwrite($this->log, $line) !== strlen($line)) {
             throw WriteFailed::at('items.log');
         }
+    }
+
+    /** @return resource */
+    private static function opened(string $file)
+    {
+        $stream = @fopen($file, 'ab');
+
+        return $stream === false ? throw WriteFailed::at(basename($file)) : $stream;
     }
 
     /**

@@ -41,6 +41,13 @@ final class Digest
         return Internal\DigestPool::run($files, $read, $algorithm);
     }
 
+    public static function ofText(string $text): string
+    {
+        $digest = openssl_digest($text, 'sha256');
+
+        return $digest === false ? hash('sha256', $text) : $digest;
+    }
+
     private static function small(string $file, ?callable $read, string $algorithm): ?string
     {
         $text = @file_get_contents($file);

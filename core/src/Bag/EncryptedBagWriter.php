@@ -138,6 +138,21 @@ final class EncryptedBagWriter implements Writer
         return $this->put($listed, $content, $progress);
     }
 
+    public function takeWhole(Item $listed, string $bytes): Item
+    {
+        $content = fopen('php://memory', 'w+b');
+        if ($content === false) {
+            throw WriteFailed::at($listed->key());
+        }
+        fwrite($content, $bytes);
+        rewind($content);
+        try {
+            return $this->put($listed, $content);
+        } finally {
+            fclose($content);
+        }
+    }
+
     /** Leaves out what the device no longer lists. */
     public function dropAllBut(Inventory $listing): void
     {

@@ -24,6 +24,16 @@ interface Writer
      */
     public function take(Item $listed, $content, ?callable $progress = null): Item;
 
+    /**
+     * Takes one item of which the whole is at hand.
+     *
+     * @param  Item  $listed  as the device listed it
+     * @return Item what came, as above
+     *
+     * @throws BagException
+     */
+    public function takeWhole(Item $listed, string $bytes): Item;
+
     /** Makes sure that a later run finds all that was taken, and lets go of the work folder. */
     public function pause(): void;
 

@@ -344,7 +344,7 @@ final class Handset
             );
     }
 
-    private function wantPaired(): void
+    public function wantPaired(): void
     {
         $this->wantMode('normal');
         $this->state['paired'] || throw new Problem(403, 'not-paired', 'The device has not said yes to this computer.');

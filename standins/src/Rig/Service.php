@@ -66,6 +66,12 @@ final readonly class Service
         );
         Kernel::route(
             $routes,
+            'POST',
+            '/devices/{serial}/content/batch',
+            fn (Request $r, array $m): Response => $this->items($m['serial'], Kernel::body($r), self::encrypted($r)),
+        );
+        Kernel::route(
+            $routes,
             'PUT',
             '/devices/{serial}/content/{kind}/{path}',
             fn (Request $r, array $m): array => $this->takeIn($r, $m),
@@ -226,6 +232,35 @@ final readonly class Service
         return new StreamedResponse(static function () use ($file): void {
             readfile($file);
         }, 200, ['Content-Type' => 'application/octet-stream', 'Content-Length' => (string) filesize($file)]);
+    }
+
+    /**
+     * Each with a line that says which it is and how large, or why it is not handed out.
+     *
+     * @param  array<string, mixed>  $asked
+     */
+    private function items(string $serial, array $asked, bool $encrypted): Response
+    {
+        $wanted = is_array($asked['items'] ?? null) ? $asked['items'] : [];
+        $this->cabinet->with($serial, static fn (Handset $h) => $h->wantPaired());
+
+        return new StreamedResponse(function () use ($serial, $wanted, $encrypted): void {
+            foreach ($wanted as $one) {
+                $name = ['kind' => Kernel::text($one, 'kind'), 'path' => Kernel::text($one, 'path')];
+                try {
+                    $file = $this->cabinet->with(
+                        $serial,
+                        static fn (Handset $h): string => $h->item($name['kind'], $name['path'], $encrypted),
+                    );
+                    $bytes = (string) file_get_contents($file);
+                    $this->pace(strlen($bytes));
+                    echo json_encode($name + ['bytes' => strlen($bytes)], JSON_UNESCAPED_UNICODE)."\n{$bytes}";
+                } catch (Problem $no) {
+                    echo json_encode($name + ['code' => $no->reason, 'detail' => $no->getMessage()])."\n";
+                }
+                flush();
+            }
+        }, 200, ['Content-Type' => 'application/octet-stream']);
     }
 
     /**
