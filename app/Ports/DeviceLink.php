@@ -104,11 +104,15 @@ interface DeviceLink
     public function returned(string $serial, string $return): array;
 
     /**
-     * @param  callable(int): string  $read  gives at most so many bytes of it, and an empty text at the end
+     * Sends items of a return. When it comes back, the device has taken all of them.
+     *
+     * @param  callable(callable(Item, callable(int): string): void): void  $give  is given what sends one item: with a
+     *   reader that gives at most so many bytes of it, and an empty text at the end
+     * @param  callable(): void  $waiting  called again and again while nothing is taken
      *
      * @throws LinkLost|Declined
      */
-    public function sendItem(string $serial, string $return, Item $item, callable $read): void;
+    public function sendItems(string $serial, string $return, callable $give, callable $waiting): void;
 
     /** @throws LinkLost|Declined */
     public function commitReturn(string $serial, string $return): Operation;

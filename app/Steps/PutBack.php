@@ -193,24 +193,26 @@ final readonly class PutBack implements Step
         [$done, $sent, $started] = [0, 0, microtime(true)];
         $tally = new Tally($inventory->counts());
         $step->tally($tally);
-        $content->each(function (Item $item, callable $read) use (
-            $step,
-            $serial,
-            $return,
-            $there,
-            $whole,
-            &$done,
-            &$sent,
-            $tally,
-        ): void {
-            $step->progress(PhaseCode::Send, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
-            if (! isset($there[$item->key()])) {
-                $this->link->sendItem($serial, $return, $item, self::beating($step, $read));
-                $sent += $item->bytes;
-            }
-            $done += $item->bytes;
-            $tally->count($item->kind);
-        });
+        $give = static function (callable $send) use ($content, $step, $there, $whole, &$done, &$sent, $tally): void {
+            $content->each(static function (Item $item, callable $read) use (
+                $send,
+                $step,
+                $there,
+                $whole,
+                &$done,
+                &$sent,
+                $tally,
+            ): void {
+                $step->progress(PhaseCode::Send, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
+                if (! isset($there[$item->key()])) {
+                    $send($item, self::beating($step, $read));
+                    $sent += $item->bytes;
+                }
+                $done += $item->bytes;
+                $tally->count($item->kind);
+            });
+        };
+        $this->link->sendItems($serial, $return, $give, $step->beat(...));
         $step->remember(tally: $tally->fields());
         if (! $practice) {
             $this->rates->moved(

@@ -462,14 +462,17 @@ final class DeviceLinkTest extends TestCase
             $this->refusal(fn () => $this->link->commitReturn($this->serial, $return)),
         );
         self::assertSame('no-such-return', $this->refusal(fn () => $this->link->returned($this->serial, 'none')));
-        foreach ($inventory->items as $i => $item) {
-            $left = $content[$i];
-            $this->link->sendItem($this->serial, $return, $item, static function (int $most) use (&$left): string {
-                [$now, $left] = [substr($left, 0, $most), substr($left, $most)];
+        $give = static function (callable $send) use ($inventory, $content): void {
+            foreach ($inventory->items as $i => $item) {
+                $left = $content[$i];
+                $send($item, static function (int $most) use (&$left): string {
+                    [$now, $left] = [substr($left, 0, $most), substr($left, $most)];
 
-                return $now;
-            });
-        }
+                    return $now;
+                });
+            }
+        };
+        $this->link->sendItems($this->serial, $return, $give, static fn () => null);
         self::assertEqualsCanonicalizing(
             array_map(static fn (Item $i): string => $i->key(), $inventory->items),
             $this->link->returned($this->serial, $return),

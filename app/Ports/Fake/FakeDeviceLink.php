@@ -211,9 +211,11 @@ final class FakeDeviceLink implements DeviceLink
         return array_map(strval(...), array_keys($this->returns[$return] ?? []));
     }
 
-    public function sendItem(string $serial, string $return, Item $item, callable $read): void
+    public function sendItems(string $serial, string $return, callable $give, callable $waiting): void
     {
-        $this->returns[$return][$item->key()] = self::all($read);
+        $give(function (Item $item, callable $read) use ($return): void {
+            $this->returns[$return][$item->key()] = self::all($read);
+        });
     }
 
     public function commitReturn(string $serial, string $return): Operation

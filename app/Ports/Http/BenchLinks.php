@@ -86,7 +86,7 @@ final class BenchLinks implements DeviceLink
 
     public function fetch(string $serial, iterable $items, Encryption $for, callable $waiting): \Generator
     {
-        return $this->on($serial, static fn (DeviceLink $l): \Generator => $l->fetch($serial, $items, $for, $waiting));
+        return $this->lastOf($serial)->fetch($serial, $items, $for, $waiting);
     }
 
     public function nonce(string $serial): string
@@ -125,9 +125,9 @@ final class BenchLinks implements DeviceLink
         return $this->on($serial, static fn (DeviceLink $l): array => $l->returned($serial, $return));
     }
 
-    public function sendItem(string $serial, string $return, Item $item, callable $read): void
+    public function sendItems(string $serial, string $return, callable $give, callable $waiting): void
     {
-        $this->on($serial, static fn (DeviceLink $l) => $l->sendItem($serial, $return, $item, $read));
+        $this->lastOf($serial)->sendItems($serial, $return, $give, $waiting);
     }
 
     public function bringIn(string $serial, Item $item, callable $read): void
@@ -138,6 +138,16 @@ final class BenchLinks implements DeviceLink
     public function commitReturn(string $serial, string $return): Operation
     {
         return $this->on($serial, static fn (DeviceLink $l): Operation => $l->commitReturn($serial, $return));
+    }
+
+    /** Where the device was just asked for: what goes on for long is not begun anew elsewhere. */
+    private function lastOf(string $serial): DeviceLink
+    {
+        if (! isset($this->seenAt[$serial])) {
+            $this->read($serial);
+        }
+
+        return $this->all()[$this->seenAt[$serial] ?? 0] ?? throw new LinkLost('Its bench is not set up any more.');
     }
 
     /**

@@ -12,7 +12,6 @@ use App\Ports\Exception\LinkLost;
 use App\Ports\Operation;
 use App\Ports\PortReading;
 use App\Ports\Work;
-use GuzzleHttp\Psr7\PumpStream;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\UnreadableInventory;
 use JadeStep\Core\Bag\Inventory;
@@ -22,7 +21,6 @@ use JadeStep\Core\Exchange\DeviceDocument;
 use JadeStep\Core\Exchange\Fields;
 use JadeStep\Core\Job\Phase;
 use JadeStep\Core\Job\WayBack\CloudFetch;
-use JadeStep\Core\Time\Rfc3339;
 
 /** The device link over HTTP. */
 final readonly class HttpDeviceLink implements DeviceLink
@@ -216,28 +214,18 @@ final readonly class HttpDeviceLink implements DeviceLink
         return Fields::of($this->client->get($this->at($serial, 'returns', $return))->json())->strings('items');
     }
 
-    public function sendItem(string $serial, string $return, Item $item, callable $read): void
+    public function sendItems(string $serial, string $return, callable $give, callable $waiting): void
     {
-        $this->put($this->at($serial, 'returns', $return, 'content', $item->kind, $item->path), $item, $read);
+        $out = new ItemsGoingOut($this->client, $this->at($serial, 'returns', $return, 'content'), $waiting);
+        $give($out->put(...));
+        $out->end();
     }
 
     public function bringIn(string $serial, Item $item, callable $read): void
     {
-        $this->put($this->at($serial, 'content', $item->kind, $item->path), $item, $read);
-    }
-
-    /** @param  callable(int): string  $read */
-    private function put(string $address, Item $item, callable $read): void
-    {
-        $this->client->put(
-            $address,
-            new PumpStream(static function (int $most) use ($read): string|false {
-                $text = $read($most);
-
-                return $text === '' ? false : $text;
-            }, ['size' => $item->bytes]),
-            ['X-Modified-At' => Rfc3339::format($item->modifiedAt)],
-        );
+        $out = new ItemsGoingOut($this->client, $this->at($serial, 'content'), static fn () => null);
+        $out->put($item, $read);
+        $out->end();
     }
 
     public function commitReturn(string $serial, string $return): Operation

@@ -162,11 +162,12 @@ final class ItemsInFlight
     {
         $handle = $this->client->request($path, $options);
         $call = new ItemCall($items, $isBatch, $handle);
-        curl_setopt($handle, CURLOPT_WRITEFUNCTION, static function (\CurlHandle $h, string $text) use ($call): int {
+        $take = static function (\CurlHandle $h, string $text) use ($call): int {
             $call->text .= $text;
 
             return strlen($text);
-        });
+        };
+        curl_setopt($handle, CURLOPT_WRITEFUNCTION, $take);
         curl_multi_add_handle($this->multi, $handle);
 
         return $call;
@@ -231,6 +232,7 @@ final class ItemsInFlight
         while (($ended = curl_multi_info_read($this->multi)) !== false) {
             $some = true;
             curl_multi_remove_handle($this->multi, $ended['handle']);
+            curl_setopt($ended['handle'], CURLOPT_WRITEFUNCTION, null); // it holds the call, and the call holds it
             foreach ($this->calls as $call) {
                 if ($call->handle === $ended['handle']) {
                     $call->isOver = true;

@@ -9,6 +9,7 @@ use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Internal\ItemRecord;
 use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
+use JadeStep\Core\Bag\Internal\RunningDigest;
 use JadeStep\Core\Bag\Internal\Source;
 use JadeStep\Core\Bag\Internal\StoredNames;
 use JadeStep\Core\Bag\Internal\TagFiles;
@@ -81,14 +82,14 @@ final class BagWriter implements Writer
         $content,
         ?callable $progress = null,
     ): Item {
-        [$bytes, $digest] = self::copy($content, "{$this->work}/item.part", $progress);
-
-        return $this->place($kind, $path, $modifiedAt, $bytes, $digest);
+        return $this->take(new Item($kind, $path, 0, '', $modifiedAt), $content, $progress);
     }
 
     public function take(Item $listed, $content, ?callable $progress = null): Item
     {
-        return $this->put($listed->kind, $listed->path, $listed->modifiedAt, $content, $progress);
+        [$bytes, $digest] = self::copy($content, "{$this->work}/item.part", $listed->bytes, $progress);
+
+        return $this->place($listed, $bytes, $digest);
     }
 
     public function takeWhole(Item $listed, string $bytes): Item
@@ -97,24 +98,19 @@ final class BagWriter implements Writer
             throw WriteFailed::at('item.part');
         }
 
-        return $this->place($listed->kind, $listed->path, $listed->modifiedAt, strlen($bytes), Digest::ofText($bytes));
+        return $this->place($listed, strlen($bytes), Digest::ofText($bytes));
     }
 
     /** What was written beside it comes to its place whole, and is known from then on. */
-    private function place(
-        string $kind,
-        string $path,
-        \DateTimeImmutable $modifiedAt,
-        int $bytes,
-        string $digest,
-    ): Item {
-        $known = $this->written["{$kind}/{$path}"] ?? null;
-        $stored = $known === null ? $this->names->for($kind, $path) : $known->file;
-        $file = "{$this->work}/bag/data/".PayloadPath::parse($stored ?? "{$kind}/{$path}");
+    private function place(Item $listed, int $bytes, string $digest): Item
+    {
+        $known = $this->written[$listed->key()] ?? null;
+        $stored = $known === null ? $this->names->for($listed->kind, $listed->path) : $known->file;
+        $file = "{$this->work}/bag/data/".PayloadPath::parse($stored ?? $listed->key());
         Tree::makeFolder(dirname($file));
-        touch("{$this->work}/item.part", $modifiedAt->getTimestamp());
+        touch("{$this->work}/item.part", $listed->modifiedAt->getTimestamp());
         Tree::rename("{$this->work}/item.part", $file);
-        $item = new Item($kind, $path, $bytes, $digest, $modifiedAt, $stored);
+        $item = new Item($listed->kind, $listed->path, $bytes, $digest, $listed->modifiedAt, $stored);
         $this->written[$item->key()] = $item;
         $this->log($item);
 
@@ -202,26 +198,28 @@ final class BagWriter implements Writer
 
     /**
      * @param  resource  $content
+     * @param  int  $expected  bytes
      * @return array{int, string} bytes and SHA-256
      */
-    private static function copy($content, string $file, ?callable $progress): array
+    private static function copy($content, string $file, int $expected, ?callable $progress): array
     {
         $out = @fopen($file, 'wb');
         if ($out === false) {
             throw WriteFailed::at(basename($file));
         }
-        $hash = hash_init('sha256');
+        $digest = RunningDigest::begin();
         $bytes = 0;
-        Source::each($content, basename($file), static function (string $text) use ($out, $file, $hash, &$bytes): void {
+        $take = static function (string $text) use ($out, $file, $digest, &$bytes): void {
             if (@fwrite($out, $text) !== strlen($text)) {
                 throw WriteFailed::at(basename($file));
             }
-            hash_update($hash, $text);
+            $digest->add($text);
             $bytes += strlen($text);
-        }, $progress);
+        };
+        Source::each($content, basename($file), $take, $progress);
         fclose($out);
 
-        return [$bytes, hash_final($hash)];
+        return [$bytes, $digest->end()];
     }
 
     private function log(Item $item): void

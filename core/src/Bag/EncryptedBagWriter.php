@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\Internal\ItemRecord;
 use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\PgpMessage;
+use JadeStep\Core\Bag\Internal\RunningDigest;
 use JadeStep\Core\Bag\Internal\StoredNames;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\Tree;
@@ -104,21 +105,21 @@ final class EncryptedBagWriter implements Writer
         $known = $this->written[$listed->key()] ?? null;
         $stored = $known === null ? $this->names->for($listed->kind, $listed->path) : $known->file;
         $this->segmentFor($listed);
-        $hash = hash_init('sha256');
+        $hash = RunningDigest::begin();
         $bytes = $this->tar()->add(
             $stored ?? $listed->key(),
             $listed->bytes,
             $listed->modifiedAt->getTimestamp(),
             $content,
             static function (string $text) use ($hash, $progress): void {
-                hash_update($hash, $text);
+                $hash->add($text);
                 if ($progress !== null) {
                     $progress(strlen($text));
                 }
             },
         );
         $this->segmentSize += $listed->bytes;
-        $digest = hash_final($hash);
+        $digest = $hash->end();
         $item = new Item(
             $listed->kind,
             $listed->path,

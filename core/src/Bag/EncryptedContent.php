@@ -6,6 +6,7 @@ namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\Unopened;
 use JadeStep\Core\Bag\Internal\Listing;
+use JadeStep\Core\Bag\Internal\RunningDigest;
 use JadeStep\Core\Bag\Internal\TarReader;
 
 /** The content of an encrypted bag, opened with its passphrase. Nothing of it lies on the disk. */
@@ -68,12 +69,12 @@ final readonly class EncryptedContent implements BagContent
     public function item(Item $wanted, callable $send): void
     {
         $kept = '';
-        $hash = hash_init('sha256');
-        $this->piecesOf($wanted, static function (string $piece) use ($wanted, $hash, &$kept): void {
-            hash_update($hash, $piece);
+        $digest = RunningDigest::begin();
+        $this->piecesOf($wanted, static function (string $piece) use ($wanted, $digest, &$kept): void {
+            $digest->add($piece);
             $kept .= $wanted->bytes <= self::IN_MEMORY ? $piece : '';
         });
-        hash_equals($wanted->sha256, hash_final($hash))
+        hash_equals($wanted->sha256, $digest->end())
             || throw Unopened::damaged($wanted->key(), 'it is not as it was written');
         $wanted->bytes <= self::IN_MEMORY ? $send($kept) : $this->piecesOf($wanted, $send);
     }
@@ -119,14 +120,14 @@ final readonly class EncryptedContent implements BagContent
                 &$found,
                 $progress,
             ): void {
-                $hash = hash_init('sha256');
+                $digest = RunningDigest::begin();
                 while (($text = $read(self::CHUNK)) !== '') {
-                    hash_update($hash, $text);
+                    $digest->add($text);
                     if ($progress !== null) {
                         $progress(strlen($text));
                     }
                 }
-                $found[$path] = [$size, hash_final($hash)];
+                $found[$path] = [$size, $digest->end()];
             });
         }
         $faults = [];

@@ -24,6 +24,8 @@ final class Rfc3339Test extends TestCase
     {
         yield 'section 5.8, the first example' => ['1985-04-12T23:20:50.52Z', 482_196_050, '1985-04-12T23:20:50Z'];
         yield 'the epoch' => ['1970-01-01T00:00:00Z', 0, '1970-01-01T00:00:00Z'];
+        yield 'section 5.8, a leap second' => ['1990-12-31T23:59:60Z', 662_688_000, '1991-01-01T00:00:00Z'];
+        yield 'a leap day' => ['2024-02-29T00:00:00Z', 1_709_164_800, '2024-02-29T00:00:00Z'];
         yield 'with microseconds' => ['1970-01-01T00:00:01.000001Z', 1, '1970-01-01T00:00:01Z'];
     }
 
@@ -42,6 +44,9 @@ final class Rfc3339Test extends TestCase
         yield 'no time' => ['2026-11-20'];
         yield 'no zone' => ['2026-11-20T08:00:00'];
         yield 'a thirteenth month' => ['2026-13-20T08:00:00Z'];
+        yield 'a thirtieth of February' => ['2026-02-30T08:00:00Z'];
+        yield 'an hour after the last' => ['2026-11-20T24:00:00Z'];
+        yield 'a minute after the last' => ['2026-11-20T08:60:00Z'];
         yield 'more than microseconds' => ['2026-11-20T08:00:00.1234567Z'];
         yield 'a line after it' => ["2026-11-20T08:00:00Z\n"];
         yield 'nothing' => [''];
