@@ -41,6 +41,7 @@ final readonly class ChecksOfJob
         private HeldAlmanac $almanac,
         private BagStore $bags,
         private PackageShelf $packages,
+        private SharedFiles $shared,
         private ClockInterface $clock,
     ) {
     }
@@ -96,7 +97,7 @@ final readonly class ChecksOfJob
                     || $bag->isEncrypted()
                     || KindCounts::areEqual($report->counts, $bag->counts ?? []);
         if ($report !== null && ! $report->isSound()) {
-            $bag->foundDamaged($report->faults);
+            $this->shared->foundDamaged($bag, $report->faults);
         }
 
         return $this->all(

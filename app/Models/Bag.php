@@ -29,12 +29,13 @@ use JadeStep\Core\Version\Version;
  * @property string $declared_version
  * @property string|null $lowered_from
  * @property int|null $bytes of its payload
+ * @property int|null $own_bytes what it adds on the disk beside what earlier bags have; null for all of it
  * @property int|null $items
  * @property array<string, int>|null $counts items by kind
  * @property list<Fault> $faults
  * @property \Illuminate\Support\Carbon|null $verified_at
  * @property \Illuminate\Support\Carbon|null $sealed_at
- * @property \Illuminate\Support\Carbon|null $shared_at since when its files may be a lowered copy's too
+ * @property \Illuminate\Support\Carbon|null $shared_at since when its files may be another bag's too
  * @property \Illuminate\Support\Carbon|null $keep_until
  * @property Encryption $encryption
  * @property string|null $closed_for the fingerprint of the public key that it is closed for; null with a passphrase

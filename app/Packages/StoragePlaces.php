@@ -59,10 +59,11 @@ final readonly class StoragePlaces implements StorageFolders
         return self::kept()->maybeInt('packagesBytes');
     }
 
-    /** What all bags hold by their rows; a lowered copy shares its payload with its original and counts as nothing. */
+    /** What all bags take by their rows: what they share is counted once, and a lowered copy counts as nothing. */
     public static function bagBytes(): int
     {
-        return intval(Bag::query()->withoutGlobalScope('in-order')->whereNull('lowered_from')->sum('bytes'));
+        return intval(Bag::query()->withoutGlobalScope('in-order')->whereNull('lowered_from')
+            ->sum(DB::raw('COALESCE(own_bytes, bytes)')));
     }
 
     /**

@@ -12,7 +12,13 @@ final readonly class Keeping
 {
     private const NAME = 'keeping';
 
-    /** @param  bool  $encrypted  whether what is taken at night is closed with the passphrase that is held for it */
+    /** So that one flipped bit does not cost all backups of a device. */
+    private const SHARE_AT_MOST = 8;
+
+    /**
+     * @param  bool  $encrypted  whether what is taken at night is closed with the passphrase that is held for it
+     * @param  int  $shareAtMost  how many bags may rest on one copy of a file; then it is fetched anew
+     */
     private function __construct(
         public bool $nightly,
         public int $fromHour,
@@ -22,6 +28,7 @@ final readonly class Keeping
         public int $verifyEveryDays,
         public int $sealedDays,
         public bool $encrypted = false,
+        public int $shareAtMost = self::SHARE_AT_MOST,
     ) {
     }
 
@@ -45,6 +52,7 @@ final readonly class Keeping
             $f->int('verifyEveryDays'),
             $f->int('sealedDays'),
             $f->maybeBool('encrypted') ?? false,
+            $f->maybeInt('shareAtMost') ?? self::SHARE_AT_MOST,
         );
     }
 

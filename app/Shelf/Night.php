@@ -7,12 +7,12 @@ namespace App\Shelf;
 use App\Facts\NightlyKey;
 use App\Facts\PassphraseLocker;
 use App\Facts\RestingJobs;
+use App\Facts\SharedFiles;
 use App\Ledger\StepLedger;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\User;
 use App\People\People;
-use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use App\Ports\DeviceMode;
 use App\Ports\Exception\Declined;
@@ -45,7 +45,7 @@ final class Night
     public function __construct(
         private readonly DeviceLink $link,
         private readonly StepLedger $ledger,
-        private readonly BagStore $bags,
+        private readonly SharedFiles $shared,
         private readonly Shelf $shelf,
         private readonly Verifying $verifying,
         private readonly Importing $importing,
@@ -130,7 +130,7 @@ final class Night
         } catch (Refusal) {
             return; // an open job rests on it: the next night asks again
         }
-        $this->bags->remove($id);
+        $this->shared->remove(Bag::query()->withoutGlobalScopes()->findOrFail($id));
     }
 
     private function readBack(Keeping $keeping): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Shelf;
 
 use App\Facts\RestingJobs;
+use App\Facts\SharedFiles;
 use App\Journal\Deed;
 use App\Journal\Evidence;
 use App\Journal\Journal;
@@ -27,6 +28,7 @@ final readonly class Shelf
     public function __construct(
         private BagStore $bags,
         private RestingJobs $resting,
+        private SharedFiles $shared,
         private Journal $journal,
         private ClockInterface $clock,
     ) {
@@ -135,6 +137,6 @@ final readonly class Shelf
                 $bag->serial,
             );
         });
-        $this->bags->remove($bag->id);
+        $this->shared->remove($bag);
     }
 }

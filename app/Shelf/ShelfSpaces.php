@@ -14,8 +14,9 @@ use JadeStep\Core\Exchange\Fields;
 use Psr\Clock\ClockInterface;
 
 /**
- * What the bags take, by their rows: a lowered copy shares its payload with its original, and takes nothing but its tag
- * files. The sums are kept until a bag's row changes, and for a minute at most, since its days go by.
+ * What the bags take, by their rows: a bag takes what no earlier one has, and a lowered copy, which shares its payload
+ * with its original, nothing but its tag files. The sums are kept until a bag's row changes, and for a minute at most,
+ * since its days go by.
  */
 final readonly class ShelfSpaces
 {
@@ -58,11 +59,13 @@ final readonly class ShelfSpaces
         $all = static fn (): Builder => Bag::query()->withoutGlobalScope('in-order');
         $recent = $all()->whereNull('lowered_from')->where('created_at', '>=', date('Y-m-d H:i:s', $now - self::RATE));
         $first = $recent->min('created_at');
+        $own = DB::raw('COALESCE(own_bytes, bytes)');
+        $taken = intval($all()->whereNull('lowered_from')->sum($own));
 
         return [
-            'taken' => intval($all()->whereNull('lowered_from')->sum('bytes')),
-            'saved' => intval($all()->whereNotNull('lowered_from')->sum('bytes')),
-            'recent' => intval($recent->sum('bytes')),
+            'taken' => $taken,
+            'saved' => intval($all()->sum('bytes')) - $taken,
+            'recent' => intval($recent->sum($own)),
             'days' => is_string($first) ? max(1.0, ($now - (int) strtotime($first)) / self::DAY) : 0.0,
         ];
     }

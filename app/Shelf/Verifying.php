@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
+use App\Facts\SharedFiles;
 use App\Models\Bag;
 use App\Ports\BagStore;
 use JadeStep\Core\Bag\BagState;
@@ -23,8 +24,11 @@ final readonly class Verifying
 
     private const FORGOTTEN_SECONDS = 60;
 
-    public function __construct(private BagStore $bags, private ClockInterface $clock)
-    {
+    public function __construct(
+        private BagStore $bags,
+        private SharedFiles $shared,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function again(string $id): void
@@ -60,6 +64,9 @@ final readonly class Verifying
             'verified_at' => $this->clock->now(),
             'state' => $this->state($bag, $faults !== []),
         ]);
+        if ($faults !== []) {
+            $this->shared->foundDamaged($bag, $faults);
+        }
     }
 
     /** A verification whose worker was killed is begun again. */

@@ -18,6 +18,7 @@ use App\Ports\DeviceLink;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
 use App\Ports\FetchedItem;
+use App\Shelf\EarlierBackup;
 use Illuminate\Support\Str;
 use JadeStep\Core\Bag\BagDescription;
 use JadeStep\Core\Bag\BagState;
@@ -48,6 +49,7 @@ final readonly class BackUp implements Step
         private BagStore $bags,
         private PassphraseLocker $locker,
         private OpenedBags $opened,
+        private EarlierBackup $earlier,
         private Rates $rates,
         private ClockInterface $clock,
     ) {
@@ -187,7 +189,7 @@ final readonly class BackUp implements Step
         $writer = $this->writer($step->job, $bag);
         try {
             $listing = $this->link->listing($step->job->serial, $bag->encryption);
-            $changed = $this->take($step, $writer, $listing, $bag->encryption);
+            $changed = $this->take($step, $writer, $listing, $bag);
             $changed === [] ? $this->finish($step, $writer, $listing, $bag) : $writer->pause();
 
             return $changed;
@@ -214,22 +216,31 @@ final readonly class BackUp implements Step
     }
 
     /** @return list<string> */
-    private function take(RunningStep $step, Writer $writer, Inventory $listing, Encryption $encryption): array
+    private function take(RunningStep $step, Writer $writer, Inventory $listing, Bag $bag): array
     {
+        $earlier = $this->earlier->of($bag);
         $whole = $listing->bytes();
-        $before = $done = array_sum(
+        $done = array_sum(
             array_map(static fn (Item $i): int => $writer->has($i) ? $i->bytes : 0, $listing->items),
         );
         $changed = [];
         $started = microtime(true);
-        $wanted = (static function () use ($writer, $listing): \Generator {
+        $moved = 0;
+        $wanted = (static function () use ($step, $writer, $listing, $earlier, $whole, &$done): \Generator {
             foreach ($listing->items as $item) {
-                if (! $writer->has($item)) {
-                    yield $item;
+                if ($writer->has($item)) {
+                    continue;
                 }
+                if ($earlier === null || ! $writer->share($item, $earlier)) {
+                    yield $item;
+
+                    continue;
+                }
+                $done += $item->bytes;
+                $step->progress(PhaseCode::Copy, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
             }
         })();
-        foreach ($this->link->fetch($step->job->serial, $wanted, $encryption, $step->beat(...)) as $fetched) {
+        foreach ($this->link->fetch($step->job->serial, $wanted, $bag->encryption, $step->beat(...)) as $fetched) {
             $kind = Kind::tryFrom($fetched->item->kind);
             $step->progress(PhaseCode::Copy, Progress::ofBytes($done, $whole), $kind);
             $part = $done;
@@ -240,12 +251,13 @@ final readonly class BackUp implements Step
                 $changed[] = $fetched->item->key();
             }
             $done += $fetched->item->bytes;
+            $moved += $fetched->item->bytes;
         }
         $practice = $this->link->read($step->job->serial)->practice;
         if (! $practice) {
             $this->rates->moved(
                 Measured::Backup,
-                $done - $before,
+                $moved,
                 microtime(true) - $started,
                 $step->job->bench_id,
                 $step->job->id,
@@ -297,6 +309,9 @@ final readonly class BackUp implements Step
             ),
             $schemas,
         );
+        if ($writer instanceof BagWriter) {
+            $bag->update(['own_bytes' => $writer->ownBytes()]);
+        }
         if ($bag->closed_for !== null) {
             $bag->update(self::told($inventory)); // nobody here can read it again
         }

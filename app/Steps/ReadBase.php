@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Steps;
 
 use App\Facts\BaseOfJob;
+use App\Facts\SharedFiles;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Ports\BagStore;
@@ -18,7 +19,7 @@ use JadeStep\Core\Job\ProblemCode;
 /** Reads the bag once more that a job's return rests on. Where it is gone or altered, nothing may be erased. */
 final readonly class ReadBase
 {
-    public function __construct(private BagStore $bags)
+    public function __construct(private BagStore $bags, private SharedFiles $shared)
     {
     }
 
@@ -48,7 +49,7 @@ final readonly class ReadBase
     }
 
     /**
-     * A bag whose files are a lowered copy's too may have been changed through it, so it is read again before it is
+     * A bag whose files are another bag's too may have been changed through it, so it is read again before it is
      * trusted.
      *
      * @param  callable(int): void  $progress  told the bytes read since the last call
@@ -71,7 +72,7 @@ final readonly class ReadBase
             $faults = [Fault::of(FaultCode::Missing, $bag->id)];
         }
         if ($faults !== []) {
-            $bag->foundDamaged($faults);
+            $this->shared->foundDamaged($bag, $faults);
         }
 
         return $faults;

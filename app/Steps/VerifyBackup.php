@@ -6,6 +6,7 @@ namespace App\Steps;
 
 use App\Facts\OpenedBags;
 use App\Facts\PassphraseLocker;
+use App\Facts\SharedFiles;
 use App\Journal\Evidence;
 use App\Ledger\Progress;
 use App\Ledger\RunningStep;
@@ -34,6 +35,7 @@ final readonly class VerifyBackup implements Step
         private BagStore $bags,
         private OpenedBags $opened,
         private PassphraseLocker $locker,
+        private SharedFiles $shared,
         private ClockInterface $clock,
     ) {
     }
@@ -47,7 +49,7 @@ final readonly class VerifyBackup implements Step
         try {
             $report = $this->read($step, $bag);
         } catch (NotABag) {
-            $bag->foundDamaged([Fault::of(FaultCode::Missing, $bag->id)]);
+            $this->shared->foundDamaged($bag, [Fault::of(FaultCode::Missing, $bag->id)]);
 
             return StepEnd::failed(ProblemCode::BackupMissing, 'The backup is gone from the Shelf. Back up again.');
         }
@@ -136,7 +138,7 @@ final readonly class VerifyBackup implements Step
     /** @param  list<Fault>  $faults */
     private function damaged(Bag $bag, array $faults): StepEnd
     {
-        $bag->foundDamaged($faults);
+        $this->shared->foundDamaged($bag, $faults);
         $more = count($faults) > 1 ? ', and '.(count($faults) - 1).' more' : '';
 
         return StepEnd::failed(

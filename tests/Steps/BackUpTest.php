@@ -4,12 +4,21 @@ declare(strict_types=1);
 
 namespace Tests\Steps;
 
+use App\Acts\EndJob;
+use App\Facts\SharedFiles;
 use App\Models\Bag;
 use App\Models\BenchJob;
 use App\Models\JobStep;
+use App\Models\Setting;
 use App\Ports\BagStore;
+use App\Ports\DeviceLink;
+use App\Ports\Fake\FakeDeviceLink;
+use App\Shelf\Keeping;
+use App\Shelf\ShelfSpaces;
 use App\Steps\Sweeper;
 use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagState;
+use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\StepCode;
@@ -125,6 +134,91 @@ final class BackUpTest extends ServerlessTestCase
     public function test_a_base_promises_only_kinds_of_which_it_holds_items(): void
     {
         self::assertSame([Kind::Photos], Bag::kindsOf(['home-layout' => 0, 'photos' => 3, 'wallpaper' => 0]));
+    }
+
+    public function test_a_second_backup_fetches_what_changed_and_tells_what_it_adds(): void
+    {
+        $first = $this->backedUp(self::CONTENTS);
+        [$second, $opened] = $this->backedUpAgain(['notes/list.md' => 'rope, sold'] + self::CONTENTS);
+
+        self::assertSame(['notes/list.md'], $opened);
+        self::assertSame([24, 10], [$second->bytes, $second->own_bytes]);
+        self::assertNotNull($first->refresh()->shared_at, 'It is read again before it is trusted.');
+        self::assertNotNull($second->shared_at);
+        $space = $this->app->make(ShelfSpaces::class)->space();
+        self::assertSame([25 + 10, 14], [$space->taken, $space->saved]);
+    }
+
+    public function test_what_an_earlier_bag_leaves_behind_is_the_next_ones(): void
+    {
+        $first = $this->backedUp(self::CONTENTS);
+        [$second] = $this->backedUpAgain(['notes/list.md' => 'rope, sold'] + self::CONTENTS);
+        $first->update(['deleted_at' => now()]);
+
+        $this->app->make(SharedFiles::class)->remove($first);
+
+        self::assertSame(24, $second->refresh()->own_bytes);
+        self::assertSame([], BagVerifier::verify($this->folderOfBag($second))->faults);
+    }
+
+    public function test_what_is_found_altered_in_one_bag_is_altered_in_all_that_have_the_file(): void
+    {
+        $first = $this->backedUp(self::CONTENTS);
+        $file = $this->folderOfBag($first).'/data/photos/album/deck.jpg';
+        chmod($file, 0o644);
+        file_put_contents($file, 'rocks and Foam');
+        [$second, $opened] = $this->backedUpAgain(self::CONTENTS);
+
+        self::assertSame([], $opened);
+        self::assertSame([BagState::Damaged, BagState::Damaged], [$second->state, $first->refresh()->state]);
+        self::assertStringContainsString('data/photos/album/deck.jpg', $first->faults[0]->message());
+        [$third, $opened] = $this->backedUpAgain(self::CONTENTS);
+        self::assertCount(2, $opened, 'Neither is a source any more.');
+        self::assertSame(BagState::Sealed, $third->state);
+    }
+
+    public function test_where_no_two_bags_may_rest_on_one_copy_everything_is_fetched(): void
+    {
+        Setting::query()->create(['name' => 'keeping', 'value' => Keeping::read()->fields()->with('shareAtMost', 1)]);
+        $this->backedUp(self::CONTENTS);
+        [$second, $opened] = $this->backedUpAgain(self::CONTENTS);
+
+        self::assertCount(2, $opened);
+        self::assertSame([25, null], [$second->own_bytes, $second->shared_at]);
+    }
+
+    /** @param  array<string, string>  $contents */
+    private function backedUp(array $contents): Bag
+    {
+        $job = $this->jobInSafeguard($contents);
+        $this->runCalledSteps();
+        $bag = $job->safetyBag() ?? self::fail('It was not backed up.');
+        $this->app->make(EndJob::class)->leave($job->refresh(), $this->technician);
+
+        return $bag;
+    }
+
+    /**
+     * @param  array<string, string>  $contents
+     * @return array{Bag, list<string>} the bag, and the items that were fetched for it
+     */
+    private function backedUpAgain(array $contents): array
+    {
+        $this->device = new FakeDeviceLink;
+        $this->app->instance(DeviceLink::class, $this->device);
+        $opened = [];
+        $this->device->openItemsBy(static function (Item $item) use (&$opened, $contents) {
+            $opened[] = $item->key();
+
+            return SlowStream::atOnce($contents[$item->key()]);
+        });
+
+        return [$this->backedUp($contents), $opened];
+    }
+
+    private function folderOfBag(Bag $bag): string
+    {
+        return "{$this->folder()}/bags/{$bag->id}";
     }
 
     private function folderOf(BenchJob $job): string

@@ -29,6 +29,8 @@ final class BagWriter implements Writer
 
     private readonly StoredNames $names;
 
+    private int $ownBytes = 0;
+
     /** @var resource|null of the items that are whole; open from the first one on */
     private $log = null;
 
@@ -68,6 +70,24 @@ final class BagWriter implements Writer
     }
 
     /**
+     * The file gets one more name, which is this bag's own; its bytes, its time and its rights are those of both. The
+     * names beside the bag are two, since what is written into `item.part` must never be another bag's.
+     */
+    public function share(Item $listed, EarlierBag $earlier): bool
+    {
+        $file = $earlier->fileOf($listed);
+        $part = "{$this->work}/shared.part";
+        @unlink($part);
+        if ($file === null || ! @link($file, $part)) {
+            return false;
+        }
+        $this->place($part, $listed, $listed->bytes, $listed->sha256);
+        @unlink($part); // where the place had this very file already, a rename leaves both names
+
+        return true;
+    }
+
+    /**
      * Writes one item from a stream, and takes its digest on the way.
      *
      * @param  resource  $content
@@ -87,29 +107,32 @@ final class BagWriter implements Writer
 
     public function take(Item $listed, $content, ?callable $progress = null): Item
     {
-        [$bytes, $digest] = self::copy($content, "{$this->work}/item.part", $listed->bytes, $progress);
+        $part = "{$this->work}/item.part";
+        [$bytes, $digest] = self::copy($content, $part, $progress);
+        touch($part, $listed->modifiedAt->getTimestamp());
 
-        return $this->place($listed, $bytes, $digest);
+        return $this->place($part, $listed, $bytes, $digest);
     }
 
     public function takeWhole(Item $listed, string $bytes): Item
     {
-        if (@file_put_contents("{$this->work}/item.part", $bytes) !== strlen($bytes)) {
+        $part = "{$this->work}/item.part";
+        if (@file_put_contents($part, $bytes) !== strlen($bytes)) {
             throw WriteFailed::at('item.part');
         }
+        touch($part, $listed->modifiedAt->getTimestamp());
 
-        return $this->place($listed, strlen($bytes), Digest::ofText($bytes));
+        return $this->place($part, $listed, strlen($bytes), Digest::ofText($bytes));
     }
 
     /** What was written beside it comes to its place whole, and is known from then on. */
-    private function place(Item $listed, int $bytes, string $digest): Item
+    private function place(string $part, Item $listed, int $bytes, string $digest): Item
     {
         $known = $this->written[$listed->key()] ?? null;
         $stored = $known === null ? $this->names->for($listed->kind, $listed->path) : $known->file;
         $file = "{$this->work}/bag/data/".PayloadPath::parse($stored ?? $listed->key());
         Tree::makeFolder(dirname($file));
-        touch("{$this->work}/item.part", $listed->modifiedAt->getTimestamp());
-        Tree::rename("{$this->work}/item.part", $file);
+        Tree::rename($part, $file);
         $item = new Item($listed->kind, $listed->path, $bytes, $digest, $listed->modifiedAt, $stored);
         $this->written[$item->key()] = $item;
         $this->log($item);
@@ -182,9 +205,16 @@ final class BagWriter implements Writer
         );
     }
 
+    /** How many bytes of the payload no other bag has: what the bag adds on the disk. Known when it is finished. */
+    public function ownBytes(): int
+    {
+        return $this->ownBytes;
+    }
+
     /** A kill between a file's rename and its log line leaves a file that no manifest would list. */
     private function dropStrays(Inventory $inventory): void
     {
+        $this->ownBytes = 0;
         $wanted = [];
         foreach ($inventory->items as $item) {
             $wanted[$item->stored()] = true;
@@ -192,16 +222,18 @@ final class BagWriter implements Writer
         foreach (Tree::files("{$this->work}/bag/data") as $path => $info) {
             if (! isset($wanted[$path])) {
                 unlink($info->getPathname());
+            } else {
+                $stat = @lstat($info->getPathname());
+                $this->ownBytes += $stat !== false && $stat['nlink'] === 1 ? $stat['size'] : 0;
             }
         }
     }
 
     /**
      * @param  resource  $content
-     * @param  int  $expected  bytes
      * @return array{int, string} bytes and SHA-256
      */
-    private static function copy($content, string $file, int $expected, ?callable $progress): array
+    private static function copy($content, string $file, ?callable $progress): array
     {
         $out = @fopen($file, 'wb');
         if ($out === false) {

@@ -93,6 +93,12 @@ final class EncryptedBagWriter implements Writer
         return ($this->written[$item->key()] ?? null)?->sha256 === $item->sha256;
     }
 
+    /** What is encrypted together is not told apart by its bytes. */
+    public function share(Item $listed, EarlierBag $earlier): bool
+    {
+        return false;
+    }
+
     /**
      * Writes one item from a stream. Where the device's listing is not what comes, the item has another digest or size.
      *

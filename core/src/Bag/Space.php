@@ -38,6 +38,18 @@ final readonly class Space
         return new self($taken, $saved);
     }
 
+    /** The bytes that the disk has again when a bag's folder is taken away: of files that no other one has. */
+    public static function onlyIn(string $folder): int
+    {
+        $bytes = 0;
+        foreach (Tree::files("{$folder}/data") as $info) {
+            $stat = @lstat($info->getPathname());
+            $bytes += $stat !== false && $stat['nlink'] === 1 ? $stat['size'] : 0;
+        }
+
+        return $bytes;
+    }
+
     /**
      * How many days the free bytes last, at the rate of the last ones.
      *

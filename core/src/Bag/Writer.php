@@ -13,6 +13,15 @@ interface Writer
     public function has(Item $item): bool;
 
     /**
+     * Has an item's bytes as an earlier bag of the device has them, without fetching them.
+     *
+     * @return bool whether that was possible
+     *
+     * @throws BagException
+     */
+    public function share(Item $listed, EarlierBag $earlier): bool;
+
+    /**
      * Takes one item from a stream.
      *
      * @param  Item  $listed  as the device listed it

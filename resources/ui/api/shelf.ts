@@ -43,7 +43,8 @@ export const shelf = {
     /** The passphrase of the nights goes in and never comes out. */
     keep: (keeping: Keeping, passphrase: string | null, publicKey: string | null) => {
         const { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted } = keeping;
-        const rules = { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted };
+        const nights = { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted };
+        const rules = { ...nights, shareAtMost: keeping.shareAtMost };
         return take(client.PUT('/keeping', { body: { ...rules, passphrase, publicKey } }));
     },
     agreeNear: (serial: string) => take(client.PUT('/near/{serial}/agreement', { params: { path: { serial } } })),

@@ -35,6 +35,7 @@
         ['weekly', 'weeks of which the latest stays', 0, 520],
         ['verifyEveryDays', 'days until a bag is read again', 1, 365],
         ['sealedDays', 'days that a sealed copy is kept', 1, 3650],
+        ['shareAtMost', 'bags that may rest on one copy of a file', 1, 64],
     ];
 </script>
 

@@ -53,7 +53,11 @@
         </span>
         {#if bag.keepUntil !== null}<span class="block text-quiet">until {dayAndClock(bag.keepUntil)}</span>{/if}
     </td>
-    <td class="py-2.5 text-right whitespace-nowrap">{bytes(bag.bytes)}</td>
+    <td class="py-2.5 text-right whitespace-nowrap"
+        >{bytes(bag.bytes)}{#if bag.ownBytes !== null && bag.bytes !== null && bag.ownBytes < bag.bytes}<span
+                class="block text-quiet">adds {bytes(bag.ownBytes)}</span
+            >{/if}</td
+    >
     <td class="text-right"
         ><label class="inline-grid min-h-11 min-w-11 place-items-center"
             ><input

@@ -1,0 +1,164 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Tests\Bag;
+
+use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\BagVerifier;
+use JadeStep\Core\Bag\BagWriter;
+use JadeStep\Core\Bag\EarlierBag;
+use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Seal;
+use JadeStep\Core\Bag\Space;
+use JadeStep\Core\Tests\Support\Sample;
+use JadeStep\Core\Tests\Support\TemporaryFolder;
+use JadeStep\Core\Time\Rfc3339;
+use PHPUnit\Framework\TestCase;
+
+/** A bag that has files with an earlier one is whole by itself, and neither costs the other anything. */
+final class SharingTest extends TestCase
+{
+    use TemporaryFolder;
+
+    private const FIRST = ['a.md' => 'rope', 'b.md' => 'paint', 'c.md' => 'tar and oakum'];
+
+    public function test_only_what_changed_is_its_own_and_moved_items_are_known_by_their_bytes(): void
+    {
+        $this->bag('first', self::FIRST);
+        $shared = $this->bag('second', ['a.md' => 'rope', 'new/place.md' => 'paint', 'c.md' => 'pitch'], 'first', $own);
+
+        self::assertSame(['a.md', 'new/place.md'], $shared);
+        self::assertSame(strlen('pitch'), $own);
+        self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
+        self::assertSame([], BagVerifier::verify("{$this->folder}/first")->faults);
+        self::assertSame(
+            ['2026-11-20T09:00:00Z'],
+            array_unique(array_map(
+                static fn (Item $i): string => Rfc3339::format($i->modifiedAt),
+                BagReader::open("{$this->folder}/second")->inventory()->items,
+            )),
+            'Its inventory tells the times that the device tells.',
+        );
+    }
+
+    public function test_each_is_whole_when_the_other_is_gone_and_when_it_is_sealed(): void
+    {
+        $this->bag('first', self::FIRST);
+        Seal::close("{$this->folder}/first");
+        $this->bag('second', ['a.md' => 'rope', 'd.md' => 'new'], 'first');
+        Seal::close("{$this->folder}/second");
+
+        self::assertSame(strlen('paint') + strlen('tar and oakum'), Space::onlyIn("{$this->folder}/first"));
+        exec("chmod u+w {$this->folder}/first {$this->folder}/first/data {$this->folder}/first/data/notes");
+        exec("rm -rf {$this->folder}/first");
+
+        self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
+        self::assertTrue(Seal::isClosed("{$this->folder}/second"));
+    }
+
+    public function test_a_file_has_at_most_as_many_names_as_it_may_have(): void
+    {
+        $this->bag('b1', self::FIRST);
+        $this->bag('b2', self::FIRST, 'b1', $own, 3);
+        self::assertSame(0, $own);
+        self::assertSame(['a.md', 'b.md', 'c.md'], $this->bag('b3', self::FIRST, 'b2', $own, 3));
+        self::assertSame([], $this->bag('b4', self::FIRST, 'b3', $own, 3), 'Three bags rest on one copy.');
+        self::assertSame(array_sum(array_map(strlen(...), self::FIRST)), $own);
+        self::assertSame(['a.md', 'b.md', 'c.md'], $this->bag('b5', self::FIRST, 'b4', $own, 3), 'On the new one.');
+    }
+
+    public function test_a_flipped_bit_is_found_in_each_that_has_the_file(): void
+    {
+        $this->bag('first', self::FIRST);
+        $this->bag('second', self::FIRST, 'first');
+        file_put_contents("{$this->folder}/first/data/notes/a.md", 'ropf');
+
+        foreach (['first', 'second'] as $bag) {
+            self::assertSame(
+                ['data/notes/a.md: its bytes are not those that were backed up'],
+                array_map(
+                    static fn (Fault $f): string => $f->message(),
+                    BagVerifier::verify("{$this->folder}/{$bag}")->faults,
+                ),
+            );
+        }
+    }
+
+    public function test_what_is_gone_cut_or_a_link_is_not_shared(): void
+    {
+        $this->bag('first', self::FIRST);
+        unlink("{$this->folder}/first/data/notes/a.md");
+        file_put_contents("{$this->folder}/first/data/notes/b.md", 'pai');
+        rename("{$this->folder}/first/data/notes/c.md", "{$this->folder}/c.md");
+        symlink("{$this->folder}/c.md", "{$this->folder}/first/data/notes/c.md");
+
+        self::assertSame([], $this->bag('second', self::FIRST, 'first'));
+        self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
+        self::assertNull(EarlierBag::open("{$this->folder}/nowhere", 8));
+    }
+
+    /** A kill may come after the file has its new name beside the bag, or after it has it in the bag. */
+    public function test_a_kill_while_sharing_costs_neither_bag_anything(): void
+    {
+        $this->bag('first', self::FIRST);
+        $killed = BagWriter::open("{$this->folder}/second");
+        $work = "{$this->folder}/second.writing";
+        link("{$this->folder}/first/data/notes/a.md", "{$work}/shared.part");
+        mkdir("{$work}/bag/data/notes");
+        link("{$this->folder}/first/data/notes/b.md", "{$work}/bag/data/notes/b.md");
+        $killed->pause();
+
+        $shared = $this->bag('second', ['b.md' => 'paint', 'c.md' => 'pitch', 'a.md' => 'rope, new'], 'first', $own);
+
+        self::assertSame(['b.md'], $shared);
+        self::assertSame(strlen('pitch') + strlen('rope, new'), $own);
+        self::assertSame([], BagVerifier::verify("{$this->folder}/first")->faults, 'Nothing came into its files.');
+        self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
+    }
+
+    /** What changed on the device after it was shared takes the place of the name, and not of the bytes. */
+    public function test_an_item_that_is_fetched_after_it_was_shared_leaves_the_earlier_bag_alone(): void
+    {
+        $this->bag('first', self::FIRST);
+        $writer = BagWriter::open("{$this->folder}/second");
+        $earlier = EarlierBag::open("{$this->folder}/first", 8);
+        self::assertNotNull($earlier);
+        self::assertTrue($writer->share(self::item('a.md', 'rope'), $earlier));
+        $writer->takeWhole(self::item('a.md', 'rope, sold'), 'rope, sold');
+        $writer->take(self::item('b.md', 'x'), Sample::stream('x'));
+        $writer->finish(Sample::description('second'), ['notes' => null]);
+
+        self::assertSame('rope', file_get_contents("{$this->folder}/first/data/notes/a.md"));
+        self::assertSame('rope, sold', file_get_contents("{$this->folder}/second/data/notes/a.md"));
+    }
+
+    /**
+     * @param  array<string, string>  $notes  text by path
+     * @param  int|null  $own  the bytes that are the bag's own
+     * @return list<string> the paths of what was shared
+     */
+    private function bag(string $id, array $notes, ?string $earlier = null, ?int &$own = null, int $atMost = 8): array
+    {
+        $writer = BagWriter::open("{$this->folder}/{$id}");
+        $before = $earlier === null ? null : EarlierBag::open("{$this->folder}/{$earlier}", $atMost);
+        $shared = [];
+        foreach ($notes as $path => $text) {
+            if ($before !== null && $writer->share(self::item($path, $text), $before)) {
+                $shared[] = $path;
+            } else {
+                $writer->takeWhole(self::item($path, $text), $text);
+            }
+        }
+        $writer->finish(Sample::description($id), ['notes' => null]);
+        $own = $writer->ownBytes();
+
+        return $shared;
+    }
+
+    private static function item(string $path, string $text): Item
+    {
+        return new Item('notes', $path, strlen($text), hash('sha256', $text), Rfc3339::parse(Sample::NOW));
+    }
+}
