@@ -98,7 +98,7 @@ final class AtNightTest extends JourneyTestCase
         app(Night::class)->backUp();
 
         self::assertSame(0, BenchJob::query()->where('nightly', true)->count());
-        self::assertFalse($this->getJson('/api/v1/shelf')->json('keeping.passphraseHeld'));
+        self::assertFalse($this->getJson('/api/v1/keeping')->json('passphraseHeld'));
     }
 
     public function test_what_is_near_by_air_is_backed_up_once_its_owner_agrees_and_never_installed(): void

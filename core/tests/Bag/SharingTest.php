@@ -137,6 +137,9 @@ final class SharingTest extends TestCase
     /**
      * @param  array<string, string>  $notes  text by path
      * @param  int|null  $own  the bytes that are the bag's own
+     *
+     * @param-out int $own
+     *
      * @return list<string> the paths of what was shared
      */
     private function bag(string $id, array $notes, ?string $earlier = null, ?int &$own = null, int $atMost = 8): array
