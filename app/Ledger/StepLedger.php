@@ -131,7 +131,7 @@ final readonly class StepLedger
      */
     public function claim(int $stepId): ?string
     {
-        $claim = Str::random(40);
+        $claim = getmypid().'-'.Str::random(28); // whoever looks at the row sees which process has it
         $taken = JobStep::query()->whereKey($stepId)->where('state', StepState::Ready)->update([
             'state' => StepState::Running, 'claim' => $claim, 'attempt' => DB::raw('attempt + 1'),
             'heartbeat_at' => $this->now(), 'started_at' => DB::raw("COALESCE(started_at, '{$this->now()}')"),

@@ -82,6 +82,12 @@ final class InstallRuns
         );
     }
 
+    /** Without any fault but those that whoever has the instance makes. */
+    public static function harmlessOn(RunningSystem $system): self
+    {
+        return new self($system, true);
+    }
+
     public function visitor(): \Tests\Support\Visitor
     {
         return $this->visitor->visitor;

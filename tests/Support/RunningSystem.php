@@ -22,6 +22,9 @@ final class RunningSystem
     /** @var array<string, Process> */
     private array $services = [];
 
+    /** @var array<string, true> services that run as another machine's would, by name */
+    private array $ofOthers = [];
+
     /** @param  array<string, string>  $environment beside what the instance's own settings say */
     private function __construct(
         public readonly string $folder,
@@ -131,13 +134,22 @@ final class RunningSystem
             ->getOutput();
     }
 
-    /** Starts one more service, or one that was killed. */
-    public function launch(string $name, ?int $port): void
+    /**
+     * Starts one more service, or one that was killed.
+     *
+     * @param  string  $name  of a service, with whatever tells it from others of its sort behind it
+     * @param  string|null  $checkout  where it runs as another machine's would, which nobody here starts again
+     */
+    public function launch(string $name, ?int $port, ?string $checkout = null): void
     {
+        if ($checkout !== null) {
+            $this->ofOthers[$name] = true;
+        }
+        $service = str_starts_with($name, 'worker') ? 'worker' : explode('-', $name)[0];
         // a session of its own, so that a kill takes the service's children along
         $process = new Process(
-            ['setsid', 'bin/service', explode('-', $name)[0]],
-            self::root(),
+            ['setsid', 'bin/service', $service],
+            $checkout ?? self::root(),
             $this->environment,
             null,
             null,
@@ -152,6 +164,12 @@ final class RunningSystem
                 "{$name} did not start",
             );
         }
+    }
+
+    /** The process group of a running service. */
+    public function groupOf(string $name): int
+    {
+        return $this->services[$name]->getPid() ?? throw new \LogicException("{$name} does not run.");
     }
 
     /** Kills a service and its children without a word, as a crash would. */
@@ -170,7 +188,7 @@ final class RunningSystem
     public function revive(): void
     {
         foreach ($this->services as $name => $process) {
-            if (! $process->isRunning()) {
+            if (! $process->isRunning() && ! isset($this->ofOthers[$name])) {
                 $this->launch(
                     $name,
                     match (explode('-', $name)[0]) {
