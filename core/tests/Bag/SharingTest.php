@@ -118,6 +118,24 @@ final class SharingTest extends TestCase
         self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
     }
 
+    public function test_a_bag_is_sound_though_another_that_shares_with_it_is_deleted_while_it_is_read(): void
+    {
+        $this->bag('first', self::FIRST);
+        $this->bag('second', self::FIRST, 'first');
+        Seal::close("{$this->folder}/first");
+        $deleted = false;
+        $report = BagVerifier::verify("{$this->folder}/second", function () use (&$deleted): void {
+            if (! $deleted) {
+                $deleted = true;
+                exec("find {$this->folder}/first -type d -exec chmod u+w {} +; rm -rf {$this->folder}/first");
+            }
+        });
+
+        self::assertDirectoryDoesNotExist("{$this->folder}/first");
+        self::assertSame([], $report->faults);
+        self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
+    }
+
     /** What changed on the device after it was shared takes the place of the name, and not of the bytes. */
     public function test_an_item_that_is_fetched_after_it_was_shared_leaves_the_earlier_bag_alone(): void
     {

@@ -1,13 +1,14 @@
 <script lang="ts">
-    import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
+    import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { notices } from '../../shell/notices.svelte';
     import { install } from '../../api/install';
     import { bytes, minutes } from '../../parts/format';
+    import { watchPackages } from '../../parts/packages.svelte';
     import { session } from '../../shell/session.svelte';
 
     let { sha256 }: { sha256: string } = $props();
     const queries = useQueryClient();
-    const held = createQuery(() => ({ queryKey: ['packages'], queryFn: install.packages, refetchInterval: 2000 }));
+    const held = watchPackages();
     const p = $derived(held.data?.packages.find((x) => x.sha256 === sha256));
     const fetch = createMutation(() => ({
         mutationFn: () => install.fetchPackage(sha256),

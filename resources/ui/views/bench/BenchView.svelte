@@ -17,7 +17,7 @@
     import TogetherDialog from './TogetherDialog.svelte';
 
     const queries = useQueryClient();
-    const bench = createQuery(() => ({ queryKey: ['bench'], queryFn: api.bench, refetchInterval: 1500 }));
+    const bench = createQuery(() => ({ queryKey: ['bench'], queryFn: api.bench, refetchInterval: 2000 }));
     const open = createMutation(() => ({
         mutationFn: ({ serial, returns }: { serial: string; returns: boolean }) =>
             returns ? api.returnOnly(serial) : api.open(serial),

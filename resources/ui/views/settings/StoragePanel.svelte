@@ -1,15 +1,16 @@
 <script lang="ts">
-    import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query';
+    import { createMutation, useQueryClient } from '@tanstack/svelte-query';
     import { notices } from '../../shell/notices.svelte';
     import { install } from '../../api/install';
     import Ask from '../../parts/Ask.svelte';
     import { bytes, minutes, version } from '../../parts/format';
+    import { watchPackages } from '../../parts/packages.svelte';
     import PackageFile from '../../parts/PackageFile.svelte';
 
     let { leads, mayAct }: { leads: boolean; mayAct: boolean } = $props();
     const GB = 1e9;
     const queries = useQueryClient();
-    const held = createQuery(() => ({ queryKey: ['packages'], queryFn: install.packages, refetchInterval: 2000 }));
+    const held = watchPackages();
     const again = () => void queries.invalidateQueries({ queryKey: ['packages'] });
     type Draft = { bagsFolder: string; packagesFolder: string; bagsGb: number | null; packagesGb: number | null };
     let draft = $state<Draft | null>(null);
