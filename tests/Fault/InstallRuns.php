@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Seal;
 use Random\Engine\Mt19937;
 use Random\Randomizer;
+use Standins\Rig\Fleet;
 use Tests\Support\RunningSystem;
 
 /**
@@ -50,8 +51,12 @@ final class InstallRuns
     /** @var array<string, int> how often the hands were asked for what */
     private array $asked = [];
 
-    private function __construct(private readonly RunningSystem $system, private readonly bool $harmless)
-    {
+    /** @param  array<string, string>  $devices  the ports of the devices of a batch, by serial */
+    private function __construct(
+        private readonly RunningSystem $system,
+        private readonly bool $harmless,
+        private readonly array $devices = self::DEVICES,
+    ) {
         $this->visitor = PatientVisitor::signIn($system);
         $this->rig = new PatientRig($system);
         $this->http = new Client(['http_errors' => false, 'timeout' => 60]);
@@ -67,19 +72,31 @@ final class InstallRuns
         );
     }
 
-    /** Without any fault, with all that the devices hold, and as many workers as `bin/start` has. */
-    public static function harmless(float $speed): self
+    /**
+     * Without any fault, with all that the devices hold, and as many workers as `bin/start` has.
+     *
+     * @param  int  $many  devices: the first eight, or as many of a fleet
+     */
+    public static function harmless(float $speed, int $many = self::AT_ONCE): self
     {
+        $fleet = $many > self::AT_ONCE ? Fleet::phones($many) : [];
+
         return new self(
             RunningSystem::start(
                 'fleet',
                 8940,
                 ['vendor', 'rig', 'worker', 'worker', 'worker', 'worker', 'web'],
                 $speed,
-                ['DB_FLUSH' => '1'] + RunningSystem::PACKAGES_AS_USUAL,
+                ['DB_FLUSH' => '1', 'RIG_FLEET' => (string) count($fleet)] + RunningSystem::PACKAGES_AS_USUAL,
             ),
             true,
+            $fleet === [] ? self::DEVICES : array_column($fleet, 'port', 'serial'),
         );
+    }
+
+    public function system(): RunningSystem
+    {
+        return $this->system;
     }
 
     /** Without any fault but those that whoever has the instance makes. */
@@ -107,7 +124,7 @@ final class InstallRuns
     }
 
     /**
-     * @param  list<int>  $seeds  one a device, at most eight
+     * @param  list<int>  $seeds  one a device
      * @param  (\Closure(): void)|null  $look  what is done beside, each time that the hands look around
      * @return list<array{seed: int, serial: string, faults: list<string>, broken: list<string>}> `broken` are promises
      */
@@ -117,7 +134,7 @@ final class InstallRuns
         $random = new Randomizer(new Mt19937($seeds[0]));
         $harm = $this->harmless ? [] : $this->schedule($random);
         $started = microtime(true);
-        $until = $started + self::SECONDS;
+        $until = $started + self::SECONDS * max(1, count($seeds) / self::AT_ONCE);
         while (array_filter($runs, static fn (array $r): bool => ! $r['over']) !== [] && microtime(true) < $until) {
             $harm = $this->harm($harm, microtime(true) - $started);
             $this->system->revive();
@@ -142,7 +159,7 @@ final class InstallRuns
         $this->tidy();
         $runs = [];
         foreach ($seeds as $i => $seed) {
-            $serial = array_keys(self::DEVICES)[$i];
+            $serial = array_keys($this->devices)[$i];
             $faults = $this->harmless ? [] : $this->setFaults($serial, $seed);
             $runs[$serial] = [
                 'seed' => $seed,
@@ -174,7 +191,7 @@ final class InstallRuns
                 .'/packages/*',
         );
         $database->exec('UPDATE bags SET deleted_at = NOW(); DELETE FROM held_packages; DELETE FROM measurements');
-        foreach ([...array_keys(self::DEVICES), self::DECOY] as $serial) {
+        foreach ([...array_keys($this->devices), self::DECOY] as $serial) {
             $this->rig->ask('POST', "/practice/devices/{$serial}/reset", ['small' => ! $this->harmless]);
         }
         foreach (['brightmere', 'osterly'] as $vendor) {
@@ -408,7 +425,7 @@ final class InstallRuns
     {
         if ($run['decoy']) {
             $run['decoy'] = false;
-            $port = self::DEVICES[$run['serial']];
+            $port = $this->devices[$run['serial']];
             $this->rig->ask('POST', "/practice/devices/{$run['serial']}/port", ['port' => null]);
             $this->rig->ask('POST', '/practice/devices/'.self::DECOY.'/port', ['port' => $port]);
             $this->rig->press(self::DECOY);
@@ -426,9 +443,9 @@ final class InstallRuns
     {
         $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => null]);
         $this->rig->ask('POST', "/practice/devices/{$serial}/port", [
-            'port' => $random->getInt(0, 2) === 0 ? '9' : self::DEVICES[$serial],
+            'port' => $random->getInt(0, 2) === 0 ? '9' : $this->devices[$serial],
         ]);
-        $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => self::DEVICES[$serial]]);
+        $this->rig->ask('POST', "/practice/devices/{$serial}/port", ['port' => $this->devices[$serial]]);
     }
 
     /**

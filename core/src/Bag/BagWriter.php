@@ -77,12 +77,10 @@ final class BagWriter implements Writer
     {
         $file = $earlier->fileOf($listed);
         $part = "{$this->work}/shared.part";
-        @unlink($part);
-        if ($file === null || ! @link($file, $part)) {
-            return false;
+        if ($file === null || ! @link($file, $part) && ! (@unlink($part) && @link($file, $part))) {
+            return false; // the name may be left from before: a rename to the very same file leaves both
         }
         $this->place($part, $listed, $listed->bytes, $listed->sha256);
-        @unlink($part); // where the place had this very file already, a rename leaves both names
 
         return true;
     }
@@ -133,7 +131,10 @@ final class BagWriter implements Writer
         $file = "{$this->work}/bag/data/".PayloadPath::parse($stored ?? $listed->key());
         Tree::makeFolder(dirname($file));
         Tree::rename($part, $file);
-        $item = new Item($listed->kind, $listed->path, $bytes, $digest, $listed->modifiedAt, $stored);
+        $isAsListed = [$listed->bytes, $listed->sha256, $listed->file] === [$bytes, $digest, $stored];
+        $item = $isAsListed // one value for both, since there may be very many
+            ? $listed
+            : new Item($listed->kind, $listed->path, $bytes, $digest, $listed->modifiedAt, $stored);
         $this->written[$item->key()] = $item;
         $this->log($item);
 

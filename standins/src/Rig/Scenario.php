@@ -179,7 +179,9 @@ final class Scenario
             ]),
         ];
 
-        return array_column($devices, null, 'serial');
+        $fleet = array_map(self::tarn(...), Fleet::phones(max(0, (int) getenv('RIG_FLEET'))));
+
+        return array_column([...$devices, ...$fleet], null, 'serial');
     }
 
     /**
