@@ -32,6 +32,11 @@ final class FleetMeasure extends Command
         'hands and measure' => 'bin/measure',
     ];
 
+    /** Of the cores' time, from which on nothing runs sooner for more workers. */
+    private const ALL_BUSY = 0.85;
+
+    private const LONG_WAIT = 2.0;
+
     /** @var array<string, list<float>> milliseconds of answers, and seconds that steps have waited */
     private array $took = ['bench' => [], 'alive' => [], 'waits' => []];
 
@@ -79,7 +84,13 @@ final class FleetMeasure extends Command
             array_map(static fn (string $b) => $output->writeln("{$run['serial']}: {$b}"), $run['broken']);
         }
         $this->tellAnswers($output);
-        self::tellBusy($output, $busy, $seconds);
+        $busy = self::tellBusy($output, $busy, $seconds);
+        $output->writeln('what limits: '.match (true) {
+            $busy > self::ALL_BUSY => 'the cores',
+            $this->at('waits', 0.5) > self::LONG_WAIT => 'the number of workers, which more of them on this or on '
+                .'other machines would raise',
+            default => 'the devices themselves',
+        });
         $fleet->stop();
 
         return 0;
@@ -141,18 +152,24 @@ final class FleetMeasure extends Command
     }
 
     /**
-     * What limits is told by the cores: of their time each part has a share.
+     * Of the time of the cores each part has a share.
      *
      * @param  array<string, float>  $before
+     * @return float the share that all of them have together
      */
-    private static function tellBusy(OutputInterface $output, array $before, float $seconds): void
+    private static function tellBusy(OutputInterface $output, array $before, float $seconds): float
     {
         $cores = (int) shell_exec('nproc');
         $parts = [];
+        $all = 0.0;
         foreach (self::busy() as $part => $used) {
-            $parts[] = sprintf('%s %.0f %%', $part, 100 * max(0.0, $used - $before[$part]) / ($seconds * $cores));
+            $share = max(0.0, $used - $before[$part]) / ($seconds * $cores);
+            $parts[] = sprintf('%s %.0f %%', $part, 100 * $share);
+            $all += $share;
         }
         $output->writeln("of the time of {$cores} cores: ".implode(', ', $parts));
+
+        return $all;
     }
 
     /** @return array<string, float> seconds of processors that each part has used, with children that have ended */
