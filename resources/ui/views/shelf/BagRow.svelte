@@ -55,7 +55,7 @@
     </td>
     <td class="py-2.5 text-right whitespace-nowrap"
         >{bytes(bag.bytes)}{#if bag.ownBytes !== null && bag.bytes !== null && bag.ownBytes < bag.bytes}<span
-                class="block text-quiet">adds {bytes(bag.ownBytes)}</span
+                class="block text-quiet">{bag.ownBytes === 0 ? 'adds nothing' : `adds ${bytes(bag.ownBytes)}`}</span
             >{/if}</td
     >
     <td class="text-right"
