@@ -18,6 +18,8 @@ final class TwoHostsTest extends TestCase
 
     private const DEVICES = 3;
 
+    private const BATCHES = 4;
+
     /** In each the first host that has one of them running is killed. */
     private const KILLED_IN = ['back-up', 'verify-backup', 'install', 'put-back'];
 
@@ -58,9 +60,13 @@ final class TwoHostsTest extends TestCase
 
     public function test_a_host_takes_over_what_another_was_killed_in_and_none_does_a_step_twice(): void
     {
-        $ended = InstallRuns::harmlessOn($this->system)->batch(range(1, self::DEVICES), $this->goOn(...));
+        $runs = InstallRuns::harmlessOn($this->system);
+        // a short step may be over on all devices before it is looked for: then they go all the way once more
+        for ($batch = 0; $batch < self::BATCHES && count($this->kills) < count(self::KILLED_IN); $batch++) {
+            $ended = $runs->batch(range(1, self::DEVICES), $this->goOn(...));
+            self::assertSame([], array_merge(...array_column($ended, 'broken')));
+        }
 
-        self::assertSame([], array_merge(...array_column($ended, 'broken')));
         self::assertSame(self::KILLED_IN, array_column($this->kills, 'code'));
         foreach ($this->kills as $kill) {
             self::assertNotNull($kill['seconds'], "{$kill['code']} was taken over");
