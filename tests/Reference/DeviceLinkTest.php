@@ -143,7 +143,8 @@ final class DeviceLinkTest extends TestCase
     public static function linksWithAndWithoutBatches(): iterable
     {
         yield from self::links();
-        yield 'a link that gives items one by one only' => ['python without batches'];
+        yield 'a link that gives items one by one only' => ['python --no-batch'];
+        yield 'a link that breaks off when it is asked for many' => ['python --batch-breaks'];
     }
 
     #[DataProvider('linksWithAndWithoutBatches')]
@@ -410,7 +411,7 @@ final class DeviceLinkTest extends TestCase
         } else {
             $this->serial = 'ALT-0001';
             $address = 'http://127.0.0.1:'.RunningSystem::port(self::SECOND_PORT);
-            $this->startSecond($which === 'python' ? [] : ['--no-batch']);
+            $this->startSecond(array_slice(explode(' ', $which), 1));
         }
         $this->link = new HttpDeviceLink(new JsonClient(new Factory, $address, 'The device link', self::thisMachine()));
     }

@@ -357,7 +357,7 @@ def safe(path):
 
 class Handler(BaseHTTPRequestHandler):
     device: Device
-    batch = "--no-batch" not in sys.argv
+    batch = "breaks" if "--batch-breaks" in sys.argv else "--no-batch" not in sys.argv
     protocol_version = "HTTP/1.1"
 
     def log_message(self, *_):
@@ -414,6 +414,8 @@ class Handler(BaseHTTPRequestHandler):
                 return d.told(d.operations[id])
             case ("GET", ["content"]):
                 return d.listing(encrypted)
+            case ("POST", ["content", "batch"]) if self.batch == "breaks":
+                raise RuntimeError("A link that did not expect this call ends the connection.")
             case ("POST", ["content", "batch"]) if self.batch:
                 return d.items(told()["items"], encrypted)
             case ("GET", ["content", kind, *path]):

@@ -40,6 +40,15 @@ final class ItemCall
         return $this->taken === count($this->items);
     }
 
+    /** Whether the device itself says no: then it says so to any other call as well. */
+    public function isRefusedByDevice(): bool
+    {
+        $told = json_decode($this->text, true, 8);
+
+        return is_array($told)
+            && in_array($told['code'] ?? null, ['no-such-device', 'not-paired', 'not-in-normal-mode'], true);
+    }
+
     public function status(): int
     {
         return $this->handle === null ? 0 : (int) curl_getinfo($this->handle, CURLINFO_RESPONSE_CODE);

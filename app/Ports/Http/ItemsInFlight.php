@@ -203,25 +203,25 @@ final class ItemsInFlight
             $this->goOn();
             $waiting();
         }
-        if (! $call->isWhole()) {
-            ! $call->isBroken && $call->status() !== 200 || throw LinkLost::to($this->client->name);
-            yield from $this->refused($call);
+        if ($call->isWhole()) {
+            return;
         }
-    }
-
-    /** @return \Generator<FetchedItem> */
-    private function refused(ItemCall $call): \Generator
-    {
-        $no = $this->client->refusal($call->status(), $call->text);
-        if ($call->isBatch && $this->knowsBatches === null && in_array($no->status, [404, 405], true)
-            && $no->reason !== 'no-such-device') {
-            $this->knowsBatches = false;
-            $ones = array_map($this->askForOne(...), $call->items);
-            $this->calls = [...$ones, ...array_slice($this->calls, 1)];
+        if ($call->isBatch && $this->knowsBatches === null && ! $call->isRefusedByDevice()) {
+            $this->askOneByOne($call);
 
             return;
         }
+        ! $call->isBroken && $call->status() !== 200 || throw LinkLost::to($this->client->name);
+        $no = $this->client->refusal($call->status(), $call->text);
         $no->reason === 'no-such-item' && ! $call->isBatch ? yield FetchedItem::gone($call->items[0]) : throw $no;
+    }
+
+    /** A link that lacks the call for many items may answer it in any way; what is wrong otherwise shows again. */
+    private function askOneByOne(ItemCall $call): void
+    {
+        $this->knowsBatches = false;
+        $ones = array_map($this->askForOne(...), $call->items);
+        $this->calls = [...$ones, ...array_slice($this->calls, 1)];
     }
 
     /** Lets what is in flight go on, for a moment at most where nothing comes. */
