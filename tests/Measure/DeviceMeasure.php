@@ -56,6 +56,10 @@ final class DeviceMeasure extends Command
             $took['verify-backup'],
             $device->peakOfWorker(),
         ));
+        [$ours, $theirs] = $device->sendBack();
+        $tell('plain client sends it back', $theirs);
+        $tell('sent back', $ours);
+        $output->writeln(sprintf('%.2f of the plain client', $theirs / $ours));
         $device->stop();
 
         return self::SUCCESS;

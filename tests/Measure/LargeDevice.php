@@ -4,6 +4,13 @@ declare(strict_types=1);
 
 namespace Tests\Measure;
 
+use App\Ports\Http\AllowedAddresses;
+use App\Ports\Http\HttpDeviceLink;
+use App\Ports\Http\JsonClient;
+use Illuminate\Http\Client\Factory;
+use JadeStep\Core\Access\AddressList;
+use JadeStep\Core\Bag\BagReader;
+use JadeStep\Core\Bag\PlainContent;
 use Symfony\Component\Process\Process;
 use Tests\Support\RunningSystem;
 use Tests\Support\Visitor;
@@ -115,6 +122,35 @@ final class LargeDevice
             FROM job_steps WHERE bench_job_id = {$job} AND ended_at IS NOT NULL");
 
         return array_map(floatval(...), $rows->fetchAll(\PDO::FETCH_KEY_PAIR));
+    }
+
+    /**
+     * Sends what the latest bag holds back to the device, as a return does, and as a plain client does.
+     *
+     * @return array{float, float} seconds of the link, and of the plain client
+     */
+    public function sendBack(): array
+    {
+        $bags = glob("{$this->system->folder}/bags/*/bagit.txt") ?: [];
+        $bag = dirname((string) end($bags));
+        $here = AllowedAddresses::named(AddressList::ofText('127.0.0.1'));
+        $link = new HttpDeviceLink(new JsonClient(new Factory, $this->link(), 'The device link', $here));
+        $started = microtime(true);
+        $give = static function (callable $send) use ($bag): void {
+            (new PlainContent(BagReader::open($bag)))->each($send);
+        };
+        $link->sendItems(self::SERIAL, 'one', $give, static fn () => null);
+        $ours = microtime(true) - $started;
+        $client = new Process(
+            ['python3', 'tests/Measure/plain_client.py', $this->link(), self::SERIAL, "{$bag}/data", 'send'],
+            RunningSystem::root(),
+            null,
+            null,
+            self::SECONDS,
+        );
+        $told = json_decode($client->mustRun()->getOutput(), true, 4, JSON_THROW_ON_ERROR);
+
+        return [$ours, $told['seconds']];
     }
 
     /** @return array{requests: int, items: int, bytes: int} what the device has sent or taken since it was started */

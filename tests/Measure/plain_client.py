@@ -1,5 +1,5 @@
-"""What a plain client needs to fetch, hash and write all items of a device: one connection that is kept, one after the
-other. plain_client.py ADDRESS SERIAL FOLDER"""
+"""What a plain client needs to fetch, hash and write all items of a device, or to send them back: one connection that
+is kept, one after the other. plain_client.py ADDRESS SERIAL FOLDER [send]"""
 
 import hashlib
 import http.client
@@ -9,12 +9,18 @@ import sys
 import time
 import urllib.parse
 
-address, serial, folder = sys.argv[1:]
+address, serial, folder = sys.argv[1:4]
 connection = http.client.HTTPConnection(urllib.parse.urlsplit(address).netloc)
 connection.request("GET", f"/devices/{serial}/content")
 items = [i for i in map(json.loads, connection.getresponse().read().decode().splitlines()) if "path" in i]
 started = time.monotonic()
-for item in items:
+for item in items if "send" in sys.argv else []:
+    name = f"{item['kind']}/{item['path']}"
+    with open(f"{folder}/{name}", "rb") as text:
+        connection.request("PUT", f"/devices/{serial}/returns/plain/content/{urllib.parse.quote(name)}", text.read(),
+                           {"X-Modified-At": item["modifiedAt"], "Content-Type": "application/octet-stream"})
+    connection.getresponse().read()
+for item in items if "send" not in sys.argv else []:
     name = f"{item['kind']}/{item['path']}"
     connection.request("GET", f"/devices/{serial}/content/{urllib.parse.quote(name)}")
     answer = connection.getresponse()
