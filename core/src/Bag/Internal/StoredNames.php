@@ -112,6 +112,8 @@ final class StoredNames
     /** Without case, and in one Unicode form (NFC). */
     private static function compared(string $name): string
     {
-        return mb_convert_case((string) \Normalizer::normalize($name), MB_CASE_FOLD, 'UTF-8');
+        return preg_match('/[^\x00-\x7F]/', $name) === 1
+            ? mb_convert_case((string) \Normalizer::normalize($name), MB_CASE_FOLD, 'UTF-8')
+            : strtolower($name); // of ASCII the same, and nearly all names are
     }
 }
