@@ -60,15 +60,19 @@
     };
 </script>
 
-{#if guided && bench.data}
+<!-- It has its room before it knows its words: what is below must not move under a hand. -->
+{#if guided}
     <aside
         class="mb-3 flex items-center gap-3 rounded-md border border-dashed border-jade px-4 py-2 print:hidden"
         aria-label="First crossing, step by step"
         data-guide
     >
         <Footprints size="1.25em" class="shrink-0 text-jade" aria-hidden="true" />
-        <p class="flex-1"><span class="text-quiet">First crossing.</span> {step.words}</p>
-        {#if step.to}<a class="act-quiet shrink-0" href={step.to[0]}>{step.to[1]}</a>{/if}
+        <p class="flex-1">
+            <span class="text-quiet">First crossing.</span>
+            {bench.data ? step.words : 'Looking where you are…'}
+        </p>
+        {#if bench.data && step.to}<a class="act-quiet shrink-0" href={step.to[0]}>{step.to[1]}</a>{/if}
         <button class="act-quiet shrink-0 !px-2" aria-label="Put the guide away" onclick={away}
             ><X size="1.1em" aria-hidden="true" /></button
         >
