@@ -39,7 +39,7 @@ final readonly class JobActs
     {
         try {
             DB::transaction(function () use ($act, $job, $by, $do, $evidence): void {
-                $this->checks->keep($job->lock()->unsetRelations()); // an act is judged by what holds at this moment
+                $this->checks->keep($job); // an act is judged by what holds at this moment
                 $do($this->facts->assertOpen($job, $act));
                 $this->journal->note($act, $job, $by, $evidence);
             }, self::TRIES);
@@ -48,7 +48,7 @@ final readonly class JobActs
             $this->journal->noteRefused($act, $job, $by, $evidence->and('refused', $e->reason));
             throw $e;
         } finally {
-            $this->checks->keep($job->refresh()->unsetRelations());
+            $this->checks->keep($job);
         }
     }
 

@@ -7,7 +7,6 @@ namespace App\Facts;
 use App\Models\BenchJob;
 use App\Refusal\Refusal;
 use JadeStep\Core\Job\Holding;
-use JadeStep\Core\Job\HoldingKind;
 
 /** Asks every open job whether it rests on something that somebody wants to take away. */
 final readonly class RestingJobs
@@ -29,15 +28,13 @@ final readonly class RestingJobs
         }
     }
 
-    /** @return array<string, list<int>> the open jobs that rest on each package, by its SHA-256 */
+    /** @return array<string, list<int>> the open jobs that rest on each package and bag, by SHA-256 or id */
     public function byPackage(): array
     {
         $jobs = [];
         foreach (BenchJob::openWithAll() as $job) {
-            foreach ($this->facts->job($job)->restsOn()->all as $holding) {
-                if ($holding->kind === HoldingKind::Package) {
-                    $jobs[$holding->id][] = $job->id;
-                }
+            foreach (array_keys($this->of($job)) as $id) {
+                $jobs[$id][] = $job->id;
             }
         }
 

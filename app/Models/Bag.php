@@ -8,6 +8,7 @@ use App\Models\Casts\AsEnums;
 use App\Models\Casts\AsValues;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Fault;
@@ -99,6 +100,17 @@ final class Bag extends Model
     public static function originals(): Builder
     {
         return self::query()->where('lowered_from', null);
+    }
+
+    /**
+     * What bags take on the disk: of each what no earlier one has, and of a lowered copy nothing, which shares its
+     * payload with its original.
+     *
+     * @param  Builder<self>  $of
+     */
+    public static function bytesTaken(Builder $of): int
+    {
+        return intval($of->clone()->whereNull('lowered_from')->sum(DB::raw('COALESCE(own_bytes, bytes)')));
     }
 
     /** @return Builder<self> originals that are not being written */

@@ -62,8 +62,7 @@ final readonly class StoragePlaces implements StorageFolders
     /** What all bags take by their rows: what they share is counted once, and a lowered copy counts as nothing. */
     public static function bagBytes(): int
     {
-        return intval(Bag::query()->withoutGlobalScope('in-order')->whereNull('lowered_from')
-            ->sum(DB::raw('COALESCE(own_bytes, bytes)')));
+        return Bag::bytesTaken(Bag::query()->withoutGlobalScope('in-order'));
     }
 
     /**

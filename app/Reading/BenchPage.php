@@ -44,6 +44,12 @@ final readonly class BenchPage
         return $this->kept->latestEnded(self::ENDED_SHOWN, $tell);
     }
 
+    /** @param  list<KeptJob>  $open */
+    public function hands(array $open): int
+    {
+        return count(array_filter($open, static fn (KeptJob $j): bool => $j->needsHand));
+    }
+
     /**
      * @param  list<KeptJob>  $open
      * @return list<BenchRow>

@@ -59,13 +59,12 @@ final readonly class ShelfSpaces
         $all = static fn (): Builder => Bag::query()->withoutGlobalScope('in-order');
         $recent = $all()->whereNull('lowered_from')->where('created_at', '>=', date('Y-m-d H:i:s', $now - self::RATE));
         $first = $recent->min('created_at');
-        $own = DB::raw('COALESCE(own_bytes, bytes)');
-        $taken = intval($all()->whereNull('lowered_from')->sum($own));
+        $taken = Bag::bytesTaken($all());
 
         return [
             'taken' => $taken,
             'saved' => intval($all()->sum('bytes')) - $taken,
-            'recent' => intval($recent->sum($own)),
+            'recent' => Bag::bytesTaken($recent),
             'days' => is_string($first) ? max(1.0, ($now - (int) strtotime($first)) / self::DAY) : 0.0,
         ];
     }

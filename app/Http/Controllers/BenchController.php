@@ -31,7 +31,7 @@ final class BenchController
 
         return new JsonResponse([
             'benches' => $page->benches($open),
-            'hands' => count(array_filter($open, static fn (KeptJob $j): bool => $j->needsHand)),
+            'hands' => $page->hands($open),
             'open' => array_map($told, $open),
             'ended' => array_map($told, $page->endedJobs($tell)),
         ]);

@@ -242,9 +242,7 @@ final readonly class HttpDeviceLink implements DeviceLink
 
     private function at(string $serial, string ...$parts): string
     {
-        $encode = static fn (string $part): string => implode('/', array_map(rawurlencode(...), explode('/', $part)));
-
-        return '/devices/'.implode('/', array_map($encode, [$serial, ...array_values($parts)]));
+        return '/devices/'.JsonClient::path($serial, ...$parts);
     }
 
     private static function operationOf(Fields $o): Operation

@@ -125,6 +125,6 @@ final class ItemsGoingOut
 
     private function addressOf(Item $item): string
     {
-        return "{$this->content}/".implode('/', array_map(rawurlencode(...), explode('/', $item->key())));
+        return "{$this->content}/".JsonClient::path($item->key());
     }
 }

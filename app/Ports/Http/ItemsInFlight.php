@@ -151,7 +151,7 @@ final class ItemsInFlight
 
     private function addressOf(Item $item): string
     {
-        return "{$this->content}/".implode('/', array_map(rawurlencode(...), explode('/', $item->key()))).$this->suffix;
+        return "{$this->content}/".JsonClient::path($item->key()).$this->suffix;
     }
 
     /**

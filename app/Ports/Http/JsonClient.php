@@ -117,6 +117,12 @@ final readonly class JsonClient
         return $response;
     }
 
+    /** A path whose parts are percent-encoded segment by segment. */
+    public static function path(string ...$parts): string
+    {
+        return implode('/', array_map(rawurlencode(...), explode('/', implode('/', $parts))));
+    }
+
     /**
      * A request that is carried out beside others, over connections that are kept.
      *

@@ -71,7 +71,7 @@ final class Digest
         if ($stream === false) {
             return null;
         }
-        $hash = $algorithm === 'sha256' ? RunningDigest::begin() : hash_init($algorithm);
+        $digest = RunningDigest::begin($algorithm);
         while (! feof($stream)) {
             $text = fread($stream, self::CHUNK);
             if ($text === false) {
@@ -79,13 +79,13 @@ final class Digest
 
                 return null;
             }
-            $hash instanceof RunningDigest ? $hash->add($text) : hash_update($hash, $text);
+            $digest->add($text);
             if ($read !== null) {
                 $read(strlen($text));
             }
         }
         fclose($stream);
 
-        return $hash instanceof RunningDigest ? $hash->end() : hash_final($hash);
+        return $digest->end();
     }
 }

@@ -27,15 +27,16 @@ final class RunningDigest
     {
     }
 
-    public static function begin(): self
+    /** @param  string  $algorithm  another than SHA-256 is always the extension's */
+    public static function begin(string $algorithm = 'sha256'): self
     {
-        $library = self::library();
+        $library = $algorithm === 'sha256' ? self::library() : null;
         $context = $library?->EVP_MD_CTX_new();
 
         return $library === null
             || $context === null
             || $library->EVP_DigestInit_ex($context, $library->EVP_sha256(), null) !== 1
-            ? new self(hash_init('sha256'), null)
+            ? new self(hash_init($algorithm), null)
             : new self(null, $context);
     }
 
@@ -48,7 +49,7 @@ final class RunningDigest
         }
     }
 
-    /** @return string 64 hex digits; it can be asked for once */
+    /** @return string hex digits, of SHA-256 64; it can be asked for once */
     public function end(): string
     {
         $library = self::library();
