@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Ports\Http;
 
+use App\Ports\Exception\LinkLost;
 use JadeStep\Core\Access\AddressList;
 
 /**
@@ -68,35 +69,37 @@ final readonly class AllowedAddresses
     }
 
     /**
-     * How an address is asked: never led on to another, and where it is a name that no list has, only at the public
-     * addresses that it has now.
+     * How an address is asked: where it is a name that no list has, only at the public addresses that it has now.
      *
-     * @return array{options: array<string, mixed>, curl: array<int, mixed>, why: string|null}
+     * @return array<int, mixed> options of curl
+     *
+     * @throws LinkLost where it may not be asked
      */
-    public function asked(string $address): array
+    public function toAsk(string $address, string $whom): array
     {
-        $options = ['allow_redirects' => false, 'expect' => false];
         $why = $this->why($address);
         $place = self::place($address);
-        if ($why !== null || $place === null || $this->named->names(...$place)) {
-            return ['options' => $options, 'curl' => [], 'why' => $why];
+        if ($why === null && $place !== null && ! $this->named->names(...$place)) {
+            [$host, $port] = $place;
+            $ips = self::addressesOf($host);
+            $why = match (true) {
+                $ips === [] => "{$host} is not known by that name.",
+                array_filter($ips, AddressList::isPublic(...)) !== $ips => "{$host} leads to an address that is not "
+                    .'public.',
+                default => null,
+            };
         }
-        [$host, $port] = $place;
-        $ips = filter_var(trim($host, '[]'), FILTER_VALIDATE_IP) !== false ? [trim($host, '[]')] : self::resolve($host);
-        foreach ($ips as $ip) {
-            if (! AddressList::isPublic($ip)) {
-                $why = "{$host} leads to an address that is not public.";
+        $why === null || throw new LinkLost("{$whom} is not asked: {$why}");
 
-                return ['options' => $options, 'curl' => [], 'why' => $why];
-            }
-        }
-        $curl = [CURLOPT_RESOLVE => ["{$host}:{$port}:".implode(',', $ips)]];
+        return isset($ips, $host, $port) ? [CURLOPT_RESOLVE => ["{$host}:{$port}:".implode(',', $ips)]] : [];
+    }
 
-        return [
-            'options' => $options + ['curl' => $curl],
-            'curl' => $curl,
-            'why' => $ips === [] ? "{$host} is not known by that name." : null,
-        ];
+    /** @return list<string> */
+    private static function addressesOf(string $host): array
+    {
+        $bare = trim($host, '[]');
+
+        return filter_var($bare, FILTER_VALIDATE_IP) !== false ? [$bare] : self::resolve($host);
     }
 
     /** @return array{string, int}|null host and port */

@@ -95,13 +95,12 @@ final readonly class JsonClient
     /** @param  callable(PendingRequest): Response  $call */
     private function ask(callable $call): Response
     {
-        $asked = $this->allowed->asked($this->address);
-        $asked['why'] === null || throw new LinkLost("{$this->name} is not asked: {$asked['why']}");
+        $curl = $this->allowed->toAsk($this->address, $this->name);
         $request = $this->http
             ->baseUrl($this->address)
             ->connectTimeout(self::CONNECT_SECONDS)
             ->timeout(self::ANSWER_SECONDS)
-            ->withOptions($asked['options']);
+            ->withOptions(['allow_redirects' => false, 'expect' => false] + ($curl === [] ? [] : ['curl' => $curl]));
         try {
             $response = $call($request);
         } catch (ConnectionException|TransferException $e) {
@@ -132,11 +131,10 @@ final readonly class JsonClient
      */
     public function request(string $path, array $options): \CurlHandle
     {
-        $asked = $this->allowed->asked($this->address);
-        $asked['why'] === null || throw new LinkLost("{$this->name} is not asked: {$asked['why']}");
+        $curl = $this->allowed->toAsk($this->address, $this->name);
         $handle = curl_init(rtrim($this->address, '/').$path);
         $handle !== false || throw LinkLost::to($this->name);
-        curl_setopt_array($handle, $options + $asked['curl'] + [
+        curl_setopt_array($handle, $options + $curl + [
             CURLOPT_CONNECTTIMEOUT => self::CONNECT_SECONDS,
             CURLOPT_LOW_SPEED_LIMIT => 1,
             CURLOPT_LOW_SPEED_TIME => self::SILENT_SECONDS,
