@@ -54,9 +54,11 @@ final class ListsTest extends FeatureTestCase
     {
         $this->manyBags(self::MANY);
         $this->signedIn();
-        $found = fn (string $words): array => array_column(
-            $this->getJson('/api/v1/shelf?find='.rawurlencode($words))->assertOk()->json('bags'),
-            'id',
+        $found = fn (string $words): array => $this->walk(
+            '/shelf?find='.rawurlencode($words),
+            'bags',
+            'next',
+            'after',
         );
 
         self::assertSame(['bag-1999'], $found('bag-1999 evening'), 'Read one by one.');
@@ -64,7 +66,8 @@ final class ListsTest extends FeatureTestCase
         self::assertSame(['bag-2511'], $found('2511 EVEN sealed'));
         self::assertSame([], $found('2511 nowhere'));
         self::assertSame([], $found('vening'), 'A word begins so.');
-        self::assertCount(50, $found('10.0'), 'What is too short for the index is read.');
+        self::assertCount(self::MANY / 4, $found('10.0'), 'What is too short for the index is read.');
+        self::assertCount(50, $this->getJson('/api/v1/shelf?find=10.0')->json('bags'));
         self::assertSame([], $found('100%_'));
     }
 
@@ -72,8 +75,9 @@ final class ListsTest extends FeatureTestCase
     {
         $this->manyActs();
         $this->signedIn();
+        // on a busy machine the index may take too long: then the page ends, and the next one goes on
         $found = fn (string $query): array => array_column(
-            array_column($this->getJson("/api/v1/journal?{$query}")->assertOk()->json('acts'), 'evidence'),
+            array_column($this->walked("/journal?{$query}", 'acts', 'older', 'before'), 'evidence'),
             'bag',
         );
         $until = '&until=2021-03-02T00:00:00Z&from=2020-01-01T00:00:00Z';
@@ -81,7 +85,7 @@ final class ListsTest extends FeatureTestCase
             ->modify('-'.self::MANY.' minutes')->format('Y-m-d\TH:i:s\Z');
 
         self::assertSame(['old-12511'], $found("words=old-12511{$until}"));
-        self::assertCount(100, $found("words=nightly{$until}"));
+        self::assertCount(100, $this->getJson("/api/v1/journal?words=nightly{$until}")->json('acts'));
         self::assertSame([], $found("words=old-12511+elsewhere{$until}"));
         self::assertCount(self::MANY, $this->walk("/journal?words=nightly{$recent}", 'acts', 'older', 'before'));
     }
@@ -169,11 +173,17 @@ final class ListsTest extends FeatureTestCase
     /** @return list<mixed> the ids of all rows, page after page */
     private function walk(string $path, string $rows, string $next, string $as): array
     {
+        return array_column($this->walked($path, $rows, $next, $as), 'id');
+    }
+
+    /** @return list<array<string, mixed>> all rows, page after page */
+    private function walked(string $path, string $rows, string $next, string $as): array
+    {
         $met = [];
         $page = '';
         do {
             $answer = $this->getJson("/api/v1{$path}{$page}")->assertOk();
-            array_push($met, ...array_column($answer->json($rows), 'id'));
+            array_push($met, ...$answer->json($rows));
             $page = "&{$as}=".rawurlencode((string) $answer->json($next));
         } while ($answer->json($next) !== null);
 
