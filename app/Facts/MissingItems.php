@@ -73,7 +73,6 @@ final readonly class MissingItems
      */
     private function places(BenchJob $job, array $missing): array
     {
-        $wanted = array_fill_keys(array_map(self::name(...), $missing), true);
         $own = $job->safetyBag();
         $places = [];
         foreach (Bag::originals()->where('serial', $job->serial)->get()->reverse() as $bag) {
@@ -81,10 +80,8 @@ final readonly class MissingItems
                 continue;
             }
             $told = ! $bag->isEncrypted() || $bag->id === $own?->id;
-            foreach ($bag->isEncrypted() ? self::perhaps($bag, $missing) : $this->items($bag) as $item) {
-                if (isset($wanted[self::name($item)])) {
-                    $places[self::name($item)][] = new ItemPlace($bag->id, $item->path, $told);
-                }
+            foreach ($bag->isEncrypted() ? self::perhaps($bag, $missing) : $this->in($bag, $missing) as $item) {
+                $places[self::name($item)][] = new ItemPlace($bag->id, $item->path, $told);
             }
         }
 
@@ -108,13 +105,19 @@ final readonly class MissingItems
             : array_values(array_filter($missing, static fn (Item $i): bool => in_array($i->kind, $kinds, true)));
     }
 
-    /** @return list<Item> */
-    private function items(Bag $bag): array
+    /**
+     * @param  list<Item>  $missing
+     * @return list<Item> what a bag has of their content, wherever it has it
+     */
+    private function in(Bag $bag, array $missing): array
     {
         try {
-            return BagReader::open($this->bags->folder($bag->id))->inventory()->items;
+            $items = BagReader::open($this->bags->folder($bag->id))->inventory()->items;
         } catch (BagException) {
             return []; // what cannot be read has nothing to give
         }
+        $contents = array_combine(array_map(self::name(...), $missing), $missing);
+
+        return array_merge(...array_map($items->alike(...), array_values($contents)));
     }
 }

@@ -97,11 +97,11 @@ interface DeviceLink
     public function offerReturn(string $serial, string $declaredVersion, Inventory $inventory): string;
 
     /**
-     * @return list<string> the items that the device holds of this return, as kind/path
+     * @return iterable<string> the items that the device holds of this return, as kind/path
      *
      * @throws LinkLost|Declined
      */
-    public function returned(string $serial, string $return): array;
+    public function returned(string $serial, string $return): iterable;
 
     /**
      * Sends items of a return. When it comes back, the device has taken all of them.

@@ -33,6 +33,9 @@ final readonly class ByEye
 
     private const LARGEST = 1_048_576;
 
+    /** Nobody compares more by eye; all of them are compared in the proof. */
+    private const MOST_SHOWN = 5_000;
+
     public function __construct(private Looks $looks, private DeviceLink $link)
     {
     }
@@ -67,12 +70,11 @@ final readonly class ByEye
     /** One item of the device as it is now: what is looked at, and nothing else. */
     public function itemNow(BenchJob $job, string $key): Item
     {
-        foreach ($this->link->listing($job->serial)->items as $item) {
-            if ($item->key() === $key && in_array(Kind::tryFrom($item->kind), self::SHOWN, true)) {
-                return $item;
-            }
-        }
-        throw Refusal::notNow('The device has no such picture now.');
+        $item = $this->link->listing($job->serial)->items->find($key);
+
+        return $item !== null && in_array(Kind::tryFrom($item->kind), self::SHOWN, true)
+            ? $item
+            : throw Refusal::notNow('The device has no such picture now.');
     }
 
     /** @return callable(): void which sends it */
@@ -109,7 +111,7 @@ final readonly class ByEye
 
     private static function layoutIn(BagContent $content, Inventory $inventory): ?HomeLayout
     {
-        if (! self::holds($inventory)) {
+        if ($inventory->items->find(self::LAYOUT) === null) {
             return null;
         }
         $json = '';
@@ -126,22 +128,15 @@ final readonly class ByEye
 
     private function layoutOf(BenchJob $job, Inventory $listing): ?HomeLayout
     {
-        foreach ($listing->items as $item) {
-            if ($item->key() === self::LAYOUT) {
-                $stream = $this->link->open($job->serial, $item);
-                $json = (string) stream_get_contents($stream, self::LARGEST);
-                fclose($stream);
-
-                return HomeLayout::parse($json);
-            }
+        $item = $listing->items->find(self::LAYOUT);
+        if ($item === null) {
+            return null;
         }
+        $stream = $this->link->open($job->serial, $item);
+        $json = (string) stream_get_contents($stream, self::LARGEST);
+        fclose($stream);
 
-        return null;
-    }
-
-    private static function holds(Inventory $inventory): bool
-    {
-        return array_filter($inventory->items, static fn (Item $i): bool => $i->key() === self::LAYOUT) !== [];
+        return HomeLayout::parse($json);
     }
 
     /** @return array<string, string> */
@@ -167,16 +162,18 @@ final readonly class ByEye
     /** @return list<array<string, mixed>> each with whether the other has the same content */
     private static function items(Kind $kind, Inventory $in, ?Inventory $other): array
     {
-        $there = [];
-        foreach ($other->items ?? [] as $item) {
-            $there["{$item->kind} {$item->sha256}"] = true;
+        $found = [];
+        foreach ($in->items->ofKind($kind->value) as $item) {
+            $found[] = [
+                'path' => $item->path,
+                'modifiedAt' => Rfc3339::format($item->modifiedAt),
+                'missing' => $other !== null && $other->items->alike($item) === [],
+            ];
+            if (count($found) === self::MOST_SHOWN) {
+                break;
+            }
         }
-        $those = array_filter($in->items, static fn (Item $i): bool => $i->kind === $kind->value);
 
-        return array_values(array_map(static fn (Item $i): array => [
-            'path' => $i->path,
-            'modifiedAt' => Rfc3339::format($i->modifiedAt),
-            'missing' => $other !== null && ! isset($there["{$i->kind} {$i->sha256}"]),
-        ], $those));
+        return $found;
     }
 }

@@ -98,12 +98,8 @@ final readonly class Looks
 
     public function item(Bag $bag, string $key, ?Passphrase $passphrase = null): Item
     {
-        foreach ($this->inventory($bag, $passphrase)->items as $item) {
-            if ($item->key() === $key) {
-                return $item;
-            }
-        }
-        throw Refusal::notNow('The bag has no such item.');
+        return $this->inventory($bag, $passphrase)->items->find($key)
+            ?? throw Refusal::notNow('The bag has no such item.');
     }
 
     /** Of a plain bag: the file that an item lies in. */

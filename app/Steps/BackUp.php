@@ -218,26 +218,27 @@ final readonly class BackUp implements Step
     /** @return list<string> */
     private function take(RunningStep $step, Writer $writer, Inventory $listing, Bag $bag): array
     {
-        $earlier = $this->earlier->of($bag);
         $whole = $listing->bytes();
-        $done = array_sum(
-            array_map(static fn (Item $i): int => $writer->has($i) ? $i->bytes : 0, $listing->items),
-        );
+        $done = 0;
+        foreach ($listing->items as $item) {
+            $done += $writer->has($item) ? $item->bytes : 0;
+        }
+        $earlier = $this->earlier->of($bag, $this->locker->openPgp($step->job));
+        if ($earlier !== null) {
+            $had = static function (Item $item) use ($step, $whole, &$done): void {
+                $done += $item->bytes;
+                $step->progress(PhaseCode::Copy, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
+            };
+            $writer->share($earlier, $listing, $had);
+        }
         $changed = [];
         $started = microtime(true);
         $moved = 0;
-        $wanted = (static function () use ($step, $writer, $listing, $earlier, $whole, &$done): \Generator {
+        $wanted = (static function () use ($writer, $listing): \Generator {
             foreach ($listing->items as $item) {
-                if ($writer->has($item)) {
-                    continue;
-                }
-                if ($earlier === null || ! $writer->share($item, $earlier)) {
+                if (! $writer->has($item)) {
                     yield $item;
-
-                    continue;
                 }
-                $done += $item->bytes;
-                $step->progress(PhaseCode::Copy, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
             }
         })();
         foreach ($this->link->fetch($step->job->serial, $wanted, $bag->encryption, $step->beat(...)) as $fetched) {
@@ -309,9 +310,7 @@ final readonly class BackUp implements Step
             ),
             $schemas,
         );
-        if ($writer instanceof BagWriter) {
-            $bag->update(['own_bytes' => $writer->ownBytes()]);
-        }
+        $bag->update(['own_bytes' => $writer->ownBytes()]);
         if ($bag->closed_for !== null) {
             $bag->update(self::told($inventory)); // nobody here can read it again
         }

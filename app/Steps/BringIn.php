@@ -15,8 +15,9 @@ use App\Ports\Exception\Declined;
 use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\BagException;
-use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Items;
+use JadeStep\Core\Bag\KeySet;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\Problem;
@@ -85,29 +86,27 @@ final readonly class BringIn implements Step
         if ($reading->isLocked()) {
             return PutBack::ownerLockIsOn();
         }
-        $has = self::byKey($this->link->listing($step->job->serial, Encryption::OpenPgp));
-        $items = array_filter(
-            $content->inventory()->items,
-            static fn (Item $i): bool => in_array($i->kind, $keys, true) || in_array($i->key(), $keys, true),
-        );
-        $byKey = array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $items), 1, 0);
+        $has = $this->link->listing($step->job->serial, Encryption::OpenPgp)->items;
+        $inventory = $content->inventory()->items;
         // an encrypted bag tells only now whether it has what was asked of it
-        $lacks = array_values(
-            array_filter($keys, static fn (string $k): bool => str_contains($k, '/') && ! isset($byKey[$k])),
-        );
+        $lacks = array_values(array_filter(
+            $keys,
+            static fn (string $k): bool => str_contains($k, '/') && $inventory->find($k) === null,
+        ));
         if ($lacks !== []) {
             $this->items->settle($step, $lacks, $bagId, 'This bag does not have it. Take it from another.');
         }
-        $wanted = array_filter(
-            $byKey,
-            static fn (Item $i): bool => self::isWanted($i, $has[$i->key()] ?? null, in_array($i->key(), $keys, true)),
-        );
+        $wanted = self::wanted($inventory, $has, $keys);
         try {
-            $damaged = $this->damaged($step, $content, $wanted);
+            $sound = $this->sound($step, $content, $wanted);
+            $damaged = array_map(
+                static fn (Item $i): string => $i->key(),
+                iterator_to_array($wanted->notIn($sound), false),
+            );
             if ($damaged !== []) {
                 $this->items->settle($step, $damaged, $bagId, 'It is damaged in this bag. Take it from another.');
             }
-            $this->send($step, $bagId, $content, array_diff_key($wanted, array_flip($damaged)));
+            $this->send($step, $bagId, $content, $wanted, $sound);
             $this->items->settle($step, $keys, $bagId, '');
         } catch (BagException) {
             $this->items->settle(
@@ -124,15 +123,14 @@ final readonly class BringIn implements Step
     /**
      * Read once before anything is sent, so that nothing damaged goes to the device and nothing is whole in memory.
      *
-     * @param  array<string, Item>  $items  by key
-     * @return list<string> the keys of those that are not as they were written
+     * @return KeySet the keys of those that are as they were written
      */
-    private function damaged(RunningStep $step, BagContent $content, array $items): array
+    private function sound(RunningStep $step, BagContent $content, Items $wanted): KeySet
     {
-        $left = $items;
-        if ($items !== []) {
-            $content->each(static function (Item $item, callable $read) use ($step, $items, &$left): void {
-                if (! isset($items[$item->key()])) {
+        $sound = new KeySet;
+        if (! $wanted->isEmpty()) {
+            $content->each(static function (Item $item, callable $read) use ($step, $wanted, $sound): void {
+                if (! $wanted->hold($item)) {
                     return;
                 }
                 $step->progress(PhaseCode::ReadBack);
@@ -141,22 +139,21 @@ final readonly class BringIn implements Step
                     hash_update($hash, $piece);
                 }
                 if (hash_final($hash) === $item->sha256) {
-                    unset($left[$item->key()]);
+                    $sound->add($item->key());
                 }
             });
         }
 
-        return array_map(strval(...), array_keys($left));
+        return $sound;
     }
 
-    /** @param  array<string, Item>  $items  by key */
-    private function send(RunningStep $step, string $bagId, BagContent $content, array $items): void
+    private function send(RunningStep $step, string $bagId, BagContent $content, Items $wanted, KeySet $sound): void
     {
-        $whole = array_sum(array_map(static fn (Item $i): int => $i->bytes, $items));
+        $whole = $wanted->bytes();
         $done = 0;
-        if ($items !== []) {
-            $content->each(function (Item $item, callable $read) use ($step, $bagId, $items, $whole, &$done): void {
-                if (! isset($items[$item->key()])) {
+        if (! $sound->isEmpty()) {
+            $content->each(function (Item $item, callable $read) use ($step, $bagId, $sound, $whole, &$done): void {
+                if (! $sound->has($item->key())) {
                     return;
                 }
                 $step->progress(PhaseCode::BringIn, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
@@ -171,6 +168,20 @@ final readonly class BringIn implements Step
         }
     }
 
+    /** @param  list<string>  $keys  a kind, or kind/path */
+    private static function wanted(Items $inventory, Items $has, array $keys): Items
+    {
+        $wanted = new Items;
+        foreach ($keys as $key) {
+            $byName = str_contains($key, '/');
+            foreach ($byName ? array_filter([$inventory->find($key)]) : $inventory->ofKind($key) as $item) {
+                self::isWanted($item, $has->find($item->key()), $byName) && $wanted->add($item);
+            }
+        }
+
+        return $wanted;
+    }
+
     /**
      * What is asked for by name replaces what is there; of a whole kind, what the device has is not written over by
      * what is older.
@@ -179,11 +190,5 @@ final readonly class BringIn implements Step
     {
         return $there === null
             || ($there->sha256 !== $item->sha256 && ($byName || $there->modifiedAt < $item->modifiedAt));
-    }
-
-    /** @return array<string, Item> */
-    private static function byKey(Inventory $listing): array
-    {
-        return array_column(array_map(static fn (Item $i): array => [$i->key(), $i], $listing->items), 1, 0);
     }
 }

@@ -21,6 +21,7 @@ use App\Ports\Exception\Declined;
 use App\Ports\Operation;
 use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\KeySet;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\Problem;
@@ -188,7 +189,7 @@ final readonly class PutBack implements Step
         $inventory = $content->inventory();
         $serial = $step->job->serial;
         $return = $this->link->offerReturn($serial, $bag->declared_version, $inventory);
-        $there = array_flip($this->link->returned($serial, $return));
+        $there = KeySet::of($this->link->returned($serial, $return));
         $whole = $inventory->bytes();
         [$done, $sent, $started] = [0, 0, microtime(true)];
         $tally = new Tally($inventory->counts());
@@ -204,7 +205,7 @@ final readonly class PutBack implements Step
                 $tally,
             ): void {
                 $step->progress(PhaseCode::Send, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));
-                if (! isset($there[$item->key()])) {
+                if (! $there->has($item->key())) {
                     $send($item, self::beating($step, $read));
                     $sent += $item->bytes;
                 }

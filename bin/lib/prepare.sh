@@ -81,7 +81,7 @@ own_logs() {
 need_php() {
     own_logs
     need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath \
-        php8.2-mbstring php8.2-intl php8.2-xml php8.2-fpm nginx-light composer unzip git openssl gnupg \
+        php8.2-mbstring php8.2-intl php8.2-sqlite3 php8.2-xml php8.2-fpm nginx-light composer unzip git openssl gnupg \
         libarchive-tools mariadb-server cracklib-runtime logrotate procps
     install_composer() {
         say 'Installing PHP libraries'

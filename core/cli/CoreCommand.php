@@ -39,11 +39,17 @@ abstract class CoreCommand extends Command
 
     protected static function fileText(string $file): string
     {
-        $text = is_file($file) ? @file_get_contents($file) : false;
+        return (string) stream_get_contents(self::opened($file));
+    }
 
-        return $text === false
+    /** @return resource to be read */
+    protected static function opened(string $file)
+    {
+        $stream = is_file($file) ? @fopen($file, 'rb') : false;
+
+        return $stream === false
             ? throw new \RuntimeException('"'.Text::safe($file).'" cannot be read: name a file that is there.')
-            : $text;
+            : $stream;
     }
 
     /** @param  array<string, mixed>  $document */

@@ -24,9 +24,14 @@ final class ReconcileCommand extends CoreCommand
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
-        $read = static fn (string $name): Inventory => Inventory::parse(
-            explode("\n", self::fileText(self::named($input, $name))),
-        );
+        $read = static function (string $name) use ($input): Inventory {
+            $file = self::opened(self::named($input, $name));
+            try {
+                return Inventory::read($file);
+            } finally {
+                fclose($file);
+            }
+        };
         $proof = Reconciliation::compare($read('before'), $read('after'), RewriteRule::usual());
         foreach ($proof->kinds as $kind) {
             $output->writeln(self::line($kind), OutputInterface::OUTPUT_RAW);

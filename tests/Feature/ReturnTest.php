@@ -516,9 +516,8 @@ final class ReturnTest extends FeatureTestCase
         $folder = self::system()->folder.'/bags/an-older-one';
         (new \Symfony\Component\Process\Process(['rm', '-rf', $folder]))->run();
         $writer = \JadeStep\Core\Bag\BagWriter::open($folder);
-        $same = array_values(
-            array_filter($own->inventory()->items, static fn ($i): bool => $i->key() === "photos/{$item['path']}"),
-        )[0];
+        $same = $own->inventory()->items->find("photos/{$item['path']}");
+        self::assertNotNull($same);
         $writer->put('photos', 'kept/of-the-pier.jpg', $same->modifiedAt, $own->content($same));
         $d = $own->description();
         $writer->finish(

@@ -108,19 +108,14 @@ final class DeviceLinkTest extends TestCase
         $this->use($which);
         $this->do(Work::Pair);
         $listing = $this->link->listing($this->serial);
-        foreach (array_slice($listing->items, 0, 8) as $item) {
+        foreach ($listing->items->first(8) as $item) {
             self::assertSame($item->sha256, hash('sha256', $this->bytes($item)));
         }
 
         self::assertSame($this->link->read($this->serial)->counts()['photos'], $listing->counts()['photos']);
         self::assertArrayNotHasKey('saved-passwords', $listing->counts());
         self::assertSame(1, $this->link->listing($this->serial, Encryption::OpenPgp)->counts()['saved-passwords']);
-        $secret = array_values(
-            array_filter(
-                $this->link->listing($this->serial, Encryption::OpenPgp)->items,
-                static fn (Item $i): bool => $i->kind === 'saved-passwords',
-            ),
-        )[0];
+        $secret = $this->link->listing($this->serial, Encryption::OpenPgp)->items->ofKind('saved-passwords')->current();
         self::assertSame('encrypted-only', $this->refusal(fn () => $this->link->open($this->serial, $secret)));
         self::assertSame(
             $secret->sha256,
@@ -152,7 +147,7 @@ final class DeviceLinkTest extends TestCase
     {
         $this->use($which);
         $this->do(Work::Pair);
-        $items = $this->link->listing($this->serial)->items;
+        $items = iterator_to_array($this->link->listing($this->serial)->items);
         $gone = new Item('notes', 'gone/ö 1.md', 10, str_repeat('0', 64), Rfc3339::parse('2026-11-01T12:00:00Z'));
         $large = new Item('photos', $items[0]->path, 5_000_000, $items[0]->sha256, $items[0]->modifiedAt);
         $asked = [...array_slice($items, 0, 70), $gone, $large, ...array_slice($items, 70)];
@@ -282,7 +277,7 @@ final class DeviceLinkTest extends TestCase
         $this->use($which);
         $this->do(Work::Pair);
         $listing = $this->link->listing($this->serial);
-        $content = array_map($this->bytes(...), $listing->items);
+        $content = array_map($this->bytes(...), iterator_to_array($listing->items));
         $this->do(Work::EnterRecovery);
         $operation = $this->installing('8.7.0', '8G210', false);
         $phases = $this->finish($operation);
@@ -317,12 +312,8 @@ final class DeviceLinkTest extends TestCase
             array_filter($listing->counts()),
             array_filter(array_intersect_key($this->link->listing($this->serial)->counts(), $listing->counts())),
         );
-        $about = array_values(
-            array_filter(
-                $this->link->listing($this->serial)->items,
-                static fn (Item $i): bool => $i->key() === 'settings/system/about.json',
-            ),
-        )[0];
+        $about = $this->link->listing($this->serial)->items->find('settings/system/about.json');
+        self::assertNotNull($about);
         self::assertStringContainsString('8G210', $this->bytes($about));
         $this->do(Work::SetUp);
         self::assertTrue($this->link->read($this->serial)->setUp);
@@ -351,7 +342,7 @@ final class DeviceLinkTest extends TestCase
             ),
             $listing->items,
         );
-        $content = array_map($this->bytes(...), $listing->items);
+        $content = array_map($this->bytes(...), iterator_to_array($listing->items));
         $this->do(Work::EnterRecovery);
         $this->finish($this->installing('8.7.0', '8G210', false));
         $this->do(Work::Activate);
@@ -373,9 +364,8 @@ final class DeviceLinkTest extends TestCase
         $this->bringIn('notes', 'kept/pier.md', 'lines checked');
 
         $after = $this->link->listing($this->serial);
-        $new = array_values(
-            array_filter($after->items, static fn (Item $i): bool => $i->key() === 'notes/kept/pier.md'),
-        );
+        $new = [$after->items->find('notes/kept/pier.md')];
+        self::assertNotNull($new[0]);
         self::assertSame(
             [$before->counts()['notes'] + 1, 'lines checked', '2026-11-01T12:00:00Z'],
             [$after->counts()['notes'], $this->bytes($new[0]), Rfc3339::format($new[0]->modifiedAt)],
@@ -475,8 +465,8 @@ final class DeviceLinkTest extends TestCase
         };
         $this->link->sendItems($this->serial, $return, $give, static fn () => null);
         self::assertEqualsCanonicalizing(
-            array_map(static fn (Item $i): string => $i->key(), $inventory->items),
-            $this->link->returned($this->serial, $return),
+            array_map(static fn (Item $i): string => $i->key(), iterator_to_array($inventory->items)),
+            [...$this->link->returned($this->serial, $return)],
         );
         $this->finish($this->link->commitReturn($this->serial, $return));
     }

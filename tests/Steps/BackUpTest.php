@@ -50,7 +50,7 @@ final class BackUpTest extends ServerlessTestCase
         self::assertSame(StepState::Done, $job->step(StepCode::SealBackup)->state);
         $bag = $job->safetyBag();
         $items = BagReader::open($this->app->make(BagStore::class)->folder((string) $bag?->id))->inventory()->items;
-        $paths = array_map(static fn (Item $i): string => $i->path, $items);
+        $paths = array_map(static fn (Item $i): string => $i->path, iterator_to_array($items));
         sort($paths);
         sort($names);
         self::assertSame($names, $paths);

@@ -6,6 +6,7 @@ namespace App\Http\Resources;
 
 use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Items;
 use JadeStep\Core\Bag\KindComparison;
 
 /** What the one bag has that the other lacks, and the other way round. */
@@ -19,9 +20,9 @@ final readonly class ComparisonResource implements \JsonSerializable
 
     public function jsonSerialize(): mixed
     {
-        $paths = static fn (array $items): array => array_map(
+        $paths = static fn (Items $items): array => array_map(
             static fn (Item $i): string => $i->path,
-            array_slice($items, 0, self::SHOWN),
+            $items->first(self::SHOWN),
         );
 
         return [

@@ -25,9 +25,12 @@ final readonly class ItemsResource implements \JsonSerializable
     public function jsonSerialize(): mixed
     {
         $words = array_filter(explode(' ', mb_strtolower($this->find)), static fn (string $w): bool => $w !== '');
-        $items = array_values(
-            array_filter($this->inventory->items, fn (Item $i): bool => $this->isOfKind($i) && self::has($i, $words)),
-        );
+        [$items, $many] = [[], 0];
+        foreach ($this->asked() as $item) {
+            if (self::has($item, $words) && ++$many <= self::SHOWN) {
+                $items[] = $item;
+            }
+        }
 
         return [
             'counts' => (object) $this->inventory->counts(),
@@ -40,15 +43,20 @@ final readonly class ItemsResource implements \JsonSerializable
                     'sha256' => $i->sha256,
                     'modifiedAt' => Rfc3339::format($i->modifiedAt),
                 ],
-                array_slice($items, 0, self::SHOWN),
+                $items,
             ),
-            'more' => max(0, count($items) - self::SHOWN),
+            'more' => max(0, $many - self::SHOWN),
         ];
     }
 
-    private function isOfKind(Item $item): bool
+    /** @return iterable<Item> */
+    private function asked(): iterable
     {
-        return $this->kind === '' ? $this->find !== '' : $item->kind === $this->kind;
+        return match (true) {
+            $this->kind !== '' => $this->inventory->items->ofKind($this->kind),
+            $this->find !== '' => $this->inventory->items,
+            default => [],
+        };
     }
 
     /** @param  array<int, string>  $words  in lower case */

@@ -206,7 +206,7 @@ final class FakeDeviceLink implements DeviceLink
         return "{$serial} {$declaredVersion}";
     }
 
-    public function returned(string $serial, string $return): array
+    public function returned(string $serial, string $return): iterable
     {
         return array_map(strval(...), array_keys($this->returns[$return] ?? []));
     }

@@ -120,9 +120,9 @@ final class BenchLinks implements DeviceLink
         );
     }
 
-    public function returned(string $serial, string $return): array
+    public function returned(string $serial, string $return): iterable
     {
-        return $this->on($serial, static fn (DeviceLink $l): array => $l->returned($serial, $return));
+        return $this->on($serial, static fn (DeviceLink $l): iterable => $l->returned($serial, $return));
     }
 
     public function sendItems(string $serial, string $return, callable $give, callable $waiting): void

@@ -209,9 +209,17 @@ final readonly class HttpDeviceLink implements DeviceLink
         return Fields::of($this->client->post($this->at($serial, 'returns'), $offer)->json())->string('return');
     }
 
-    public function returned(string $serial, string $return): array
+    public function returned(string $serial, string $return): iterable
     {
-        return Fields::of($this->client->get($this->at($serial, 'returns', $return))->json())->strings('items');
+        $stream = $this->client->stream($this->at($serial, 'returns', $return))[0];
+
+        return (static function () use ($stream): \Generator {
+            try {
+                yield from NamesFromJson::in($stream, 'items');
+            } catch (\UnexpectedValueException $e) {
+                throw new LinkLost("What the device has could not be read: {$e->getMessage()}", 0, $e);
+            }
+        })();
     }
 
     public function sendItems(string $serial, string $return, callable $give, callable $waiting): void

@@ -40,11 +40,7 @@ final readonly class BagReader
             throw UnreadableInventory::line(0, 'cannot be read: the bag has no inventory.jsonl');
         }
         try {
-            return Inventory::parse((static function () use ($file): \Generator {
-                while (($line = fgets($file)) !== false) {
-                    yield rtrim($line, "\r\n");
-                }
-            })());
+            return Inventory::read($file);
         } finally {
             fclose($file);
         }

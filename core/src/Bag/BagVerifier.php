@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\Internal\Algorithm;
 use JadeStep\Core\Bag\Internal\FetchList;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\ManifestSet;
+use JadeStep\Core\Bag\Internal\PathTable;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\TagLines;
 use JadeStep\Core\Bag\Internal\Tree;
@@ -24,8 +25,10 @@ final class BagVerifier
     /** @var list<Fault> */
     private array $faults = [];
 
-    /** @var array<string, int> payload files and their bytes, by their paths from the bag's folder */
-    private array $payload = [];
+    /** Payload files and their bytes, by their paths from the bag's folder. */
+    private readonly PathTable $payload;
+
+    private int $files = 0;
 
     private int $bytes = 0;
 
@@ -43,6 +46,7 @@ final class BagVerifier
     /** @param  (callable(int): void)|null  $progress */
     private function __construct(private readonly string $folder, private $progress)
     {
+        $this->payload = new PathTable;
         $this->info = TagLines::parse((string) @file_get_contents("{$folder}/".TagFiles::INFO));
         $this->isBackup = BagDescription::isMeant($this->info) || is_file("{$folder}/".TagFiles::INVENTORY);
     }
@@ -64,7 +68,7 @@ final class BagVerifier
         return new Verification(
             $verifier->faults,
             $description,
-            count($verifier->payload),
+            $verifier->files,
             $verifier->bytes,
             $counts,
             $verifier->unchecked,
@@ -134,18 +138,16 @@ final class BagVerifier
     {
         $listed = [];
         foreach ($tags->byAlgorithm as $name => $tag) {
-            foreach ($tag->digests as $path => $digest) {
-                $path = (string) $path;
+            foreach ($tag->digests->all() as $path => $digest) {
                 $listed[$path] = true;
                 if (str_starts_with($path, 'data/') || ManifestSet::isTagManifest($path)) {
                     $this->fault(FaultCode::BadManifest, $path, 'it does not belong into a tag manifest');
                 } else {
-                    $this->compare($path, $digest, Algorithm::from($name));
+                    $this->compare($path, (string) $digest, Algorithm::from($name));
                 }
             }
         }
         foreach (Tree::listing($this->folder, 'data') as $path => [$type]) {
-            $path = (string) $path;
             if ($type !== 'f') {
                 $this->fault($type === 'l' ? FaultCode::Link : FaultCode::Unlisted, $path);
             } elseif (
@@ -159,7 +161,7 @@ final class BagVerifier
         foreach ($tags->byAlgorithm as $name => $tag) {
             foreach (array_keys($manifests->byAlgorithm) as $payload) {
                 $file = "manifest-{$payload}.txt";
-                if (isset($listed[$file]) && ! isset($tag->digests[$file])) {
+                if (isset($listed[$file]) && ! $tag->digests->has($file)) {
                     $this->fault(FaultCode::Unlisted, $file, "tagmanifest-{$name}.txt does not list it");
                 }
             }
@@ -179,7 +181,8 @@ final class BagVerifier
 
                 continue;
             }
-            $this->payload["data/{$path}"] = $bytes;
+            $this->payload->put("data/{$path}", $bytes);
+            $this->files++;
             $this->bytes += $bytes;
             if ($type !== 'f') {
                 $this->fault(FaultCode::Unreadable, "data/{$path}", 'it is no ordinary file');
@@ -190,30 +193,28 @@ final class BagVerifier
     /** Every payload manifest lists every payload file (RFC 8493 section 2.1.3), and nothing that is not there. */
     private function listed(ManifestSet $manifests): void
     {
-        $missing = [];
-        foreach ($manifests->byAlgorithm as $name => $manifest) {
-            foreach (array_keys($manifest->digests) as $path) {
-                $path = (string) $path;
+        $missing = new KeySet;
+        foreach ($manifests->byAlgorithm as $manifest) {
+            foreach ($manifest->digests->without($this->payload) as $path => $digest) {
                 if (! str_starts_with($path, 'data/')) {
                     $this->fault(FaultCode::BadManifest, $path, 'not below data/');
-                } elseif (! isset($this->payload[$path]) && ! isset($missing[$path])) {
-                    $missing[$path] = true;
+                } elseif ($missing->add($path)) {
                     if (! is_link("{$this->folder}/{$path}") && ! is_link("{$this->folder}/data")) {
                         $this->fault(FaultCode::Missing, $path);
                     }
                 }
             }
         }
-        foreach (array_keys($this->payload) as $path) {
-            foreach ($manifests->byAlgorithm as $name => $manifest) {
-                if (! isset($manifest->digests[$path])) {
+        $named = new KeySet;
+        foreach ($manifests->byAlgorithm as $name => $manifest) {
+            foreach ($this->payload->without($manifest->digests) as $path => $bytes) {
+                if ($named->add($path)) {
                     $this->fault(FaultCode::Unlisted, $path, $name === 'sha256' ? '' : "in manifest-{$name}.txt");
-                    break;
                 }
             }
-            if ($manifests->byAlgorithm === []) {
-                $this->fault(FaultCode::Unlisted, $path);
-            }
+        }
+        foreach ($manifests->byAlgorithm === [] ? $this->payload->all() : [] as $path => $bytes) {
+            $this->fault(FaultCode::Unlisted, $path);
         }
     }
 
@@ -221,17 +222,15 @@ final class BagVerifier
     {
         $told = $this->progress;
         foreach ($manifests->byAlgorithm as $name => $manifest) {
-            $there = [];
-            foreach ($manifest->digests as $path => $digest) {
-                $file = "{$this->folder}/{$path}";
-                if (isset($this->payload[$path]) && is_file($file)) {
-                    $there[$file] = [(string) $path, $digest];
+            $files = (function () use ($manifest): \Generator {
+                foreach ($manifest->digests->with($this->payload) as $path => $digest) {
+                    if (is_file("{$this->folder}/{$path}")) {
+                        yield $path => "{$this->folder}/{$path}";
+                    }
                 }
-            }
-            $digests = Digest::ofFiles(array_map(strval(...), array_keys($there)), $told, $name);
-            foreach ($there as $file => [$path, $digest]) {
-                $found = $digests[$file] ?? null;
-                if ($found !== $digest && ! isset($this->altered[$path])) {
+            })();
+            foreach (Digest::each($files, $told, $name) as $path => $found) {
+                if ($found !== $manifest->digests->word($path) && ! isset($this->altered[$path])) {
                     $this->altered[$path] = true;
                     $this->fault($found === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
                 }
@@ -270,7 +269,7 @@ final class BagVerifier
     {
         $seen = [];
         $ours = array_map(strtolower(...), BagDescription::LABELS);
-        $is = $this->bytes.'.'.count($this->payload);
+        $is = "{$this->bytes}.{$this->files}";
         foreach ($this->info as [$label, $value]) {
             $key = strtolower($label);
             if ($key === 'payload-oxum' && $value !== $is) {
@@ -309,22 +308,22 @@ final class BagVerifier
 
             return [];
         }
-        $listed = $manifests->byAlgorithm['sha256']->digests ?? [];
+        $listed = $manifests->byAlgorithm['sha256']->digests ?? new PathTable;
         foreach ($inventory->items as $item) {
             $path = "data/{$item->stored()}";
-            $bytes = $this->payload[$path] ?? null;
-            if (($listed[$path] ?? null) !== $item->sha256) {
+            if ($listed->word($path) !== $item->sha256) {
                 $this->fault(FaultCode::InventoryDiffers, $path);
-            } elseif ($bytes !== null && $bytes !== $item->bytes && ! isset($this->altered[$path])) {
+
+                continue;
+            }
+            $bytes = $this->payload->word($path);
+            if ($bytes !== null && $bytes !== $item->bytes && ! isset($this->altered[$path])) {
                 $this->fault(FaultCode::InventoryDiffers, $path, "it says {$item->bytes} bytes of {$bytes}");
             }
         }
-        if (count($inventory->items) !== count($listed)) {
-            $this->fault(
-                FaultCode::InventoryDiffers,
-                TagFiles::INVENTORY,
-                count($inventory->items).' items for '.count($listed).' files',
-            );
+        [$items, $files] = [count($inventory->items), $listed->count()];
+        if ($items !== $files) {
+            $this->fault(FaultCode::InventoryDiffers, TagFiles::INVENTORY, "{$items} items for {$files} files");
         }
 
         return $inventory->counts();

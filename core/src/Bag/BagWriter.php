@@ -9,6 +9,7 @@ use JadeStep\Core\Bag\Exception\WriteFailed;
 use JadeStep\Core\Bag\Internal\ItemRecord;
 use JadeStep\Core\Bag\Internal\Listing;
 use JadeStep\Core\Bag\Internal\Manifest;
+use JadeStep\Core\Bag\Internal\PathTable;
 use JadeStep\Core\Bag\Internal\RunningDigest;
 use JadeStep\Core\Bag\Internal\Source;
 use JadeStep\Core\Bag\Internal\StoredNames;
@@ -34,15 +35,16 @@ final class BagWriter implements Writer
     /** @var resource|null of the items that are whole; open from the first one on */
     private $log = null;
 
-    /** @param  array<string, Item>  $written by key */
     private function __construct(
         private readonly WorkFolder $folder,
         private readonly string $target,
-        private array $written,
+        private readonly Items $written,
     ) {
         $this->work = $folder->path;
         $this->names = new StoredNames;
-        array_map($this->names->keep(...), array_values($written));
+        foreach ($written as $item) {
+            $this->names->keep($item);
+        }
     }
 
     /**
@@ -66,23 +68,24 @@ final class BagWriter implements Writer
     /** Whether this very item is here already. */
     public function has(Item $item): bool
     {
-        return ($this->written[$item->key()] ?? null)?->sha256 === $item->sha256;
+        return $this->written->hold($item);
     }
 
     /**
-     * The file gets one more name, which is this bag's own; its bytes, its time and its rights are those of both. The
+     * A file gets one more name, which is this bag's own; its bytes, its time and its rights are those of both. The
      * names beside the bag are two, since what is written into `item.part` must never be another bag's.
      */
-    public function share(Item $listed, EarlierBag $earlier): bool
+    public function share(EarlierBag $earlier, Inventory $listing, callable $had): void
     {
-        $file = $earlier->fileOf($listed);
         $part = "{$this->work}/shared.part";
-        if ($file === null || ! @link($file, $part) && ! (@unlink($part) && @link($file, $part))) {
-            return false; // the name may be left from before: a rename to the very same file leaves both
+        foreach ($listing->items as $listed) {
+            $file = $this->has($listed) ? null : $earlier->fileOf($listed);
+            // the name may be left from before: a rename to the very same file leaves both
+            if ($file !== null && (@link($file, $part) || @unlink($part) && @link($file, $part))) {
+                $this->place($part, $listed, $listed->bytes, $listed->sha256);
+                $had($listed);
+            }
         }
-        $this->place($part, $listed, $listed->bytes, $listed->sha256);
-
-        return true;
     }
 
     /**
@@ -126,7 +129,7 @@ final class BagWriter implements Writer
     /** What was written beside it comes to its place whole, and is known from then on. */
     private function place(string $part, Item $listed, int $bytes, string $digest): Item
     {
-        $known = $this->written[$listed->key()] ?? null;
+        $known = $this->written->find($listed->key());
         $stored = $known === null ? $this->names->for($listed->kind, $listed->path) : $known->file;
         $file = "{$this->work}/bag/data/".PayloadPath::parse($stored ?? $listed->key());
         Tree::makeFolder(dirname($file));
@@ -135,7 +138,7 @@ final class BagWriter implements Writer
         $item = $isAsListed // one value for both, since there may be very many
             ? $listed
             : new Item($listed->kind, $listed->path, $bytes, $digest, $listed->modifiedAt, $stored);
-        $this->written[$item->key()] = $item;
+        $this->written->put($item);
         $this->log($item);
 
         return $item;
@@ -155,11 +158,7 @@ final class BagWriter implements Writer
     /** Leaves out what the device no longer lists. */
     public function dropAllBut(Inventory $listing): void
     {
-        $listed = [];
-        foreach ($listing->items as $item) {
-            $listed[$item->key()] = true;
-        }
-        $this->written = array_intersect_key($this->written, $listed);
+        $this->written->keepNamesOf($listing->items);
     }
 
     /**
@@ -169,19 +168,20 @@ final class BagWriter implements Writer
      */
     public function finish(BagDescription $description, array $storeSchemas): Inventory
     {
-        $inventory = $this->inventory($storeSchemas);
-        $this->dropStrays($inventory);
-        $manifest = [];
+        $inventory = Inventory::ofKinds($storeSchemas, $this->written);
+        $this->dropStrays();
+        $files = new PathTable;
         foreach ($inventory->items as $item) {
-            $manifest['data/'.$item->stored()] = $item->sha256;
+            $files->put($item->stored(), $item->sha256);
         }
         TagFiles::write("{$this->work}/bag", [
             TagFiles::INFO => $description->render($inventory->bytes().'.'.count($inventory->items)),
-            TagFiles::MANIFEST => Manifest::render($manifest),
-            TagFiles::INVENTORY => implode(
-                '',
-                array_map(static fn (string $l): string => $l."\n", iterator_to_array($inventory->lines(), false)),
-            ),
+            TagFiles::MANIFEST => (static function () use ($files): \Generator {
+                foreach ($files->all() as $path => $digest) {
+                    yield Manifest::line("data/{$path}", (string) $digest);
+                }
+            })(),
+            TagFiles::INVENTORY => self::inventoryLines($inventory, $files),
         ]);
         Tree::rename("{$this->work}/bag", $this->target);
         $this->folder->remove();
@@ -189,43 +189,33 @@ final class BagWriter implements Writer
         return $inventory;
     }
 
-    /** @param  array<string, int|null>  $storeSchemas */
-    private function inventory(array $storeSchemas): Inventory
+    /** @return \Generator<string> items in the order of the manifest */
+    private static function inventoryLines(Inventory $inventory, PathTable $files): \Generator
     {
-        $items = $this->written;
-        ksort($items, SORT_STRING);
-        $counts = array_count_values(array_map(static fn (Item $i): string => $i->kind, $items));
-        $kinds = [];
-        foreach ($storeSchemas as $kind => $schema) {
-            $kinds[] = new KindHeader($kind, $counts[$kind] ?? 0, $schema);
+        $inOrder = static function (string $kind) use ($inventory, $files): \Generator {
+            foreach ($files->below("{$kind}/") as $path => $digest) {
+                yield $inventory->items->storedAt($path) ?? throw new \LogicException('It was put there from it.');
+            }
+        };
+        foreach ($inventory->lines($inOrder) as $line) {
+            yield "{$line}\n";
         }
-
-        return Inventory::of(
-            $kinds,
-            array_values(array_filter($items, static fn (Item $i): bool => array_key_exists($i->kind, $storeSchemas))),
-        );
     }
 
-    /** How many bytes of the payload no other bag has: what the bag adds on the disk. Known when it is finished. */
     public function ownBytes(): int
     {
         return $this->ownBytes;
     }
 
     /** A kill between a file's rename and its log line leaves a file that no manifest would list. */
-    private function dropStrays(Inventory $inventory): void
+    private function dropStrays(): void
     {
         $this->ownBytes = 0;
-        $wanted = [];
-        foreach ($inventory->items as $item) {
-            $wanted[$item->stored()] = true;
-        }
-        foreach (Tree::files("{$this->work}/bag/data") as $path => $info) {
-            if (! isset($wanted[$path])) {
-                unlink($info->getPathname());
-            } else {
-                $stat = @lstat($info->getPathname());
-                $this->ownBytes += $stat !== false && $stat['nlink'] === 1 ? $stat['size'] : 0;
+        foreach (Tree::listing("{$this->work}/bag/data") as $path => [$type, $bytes, $names]) {
+            if ($this->written->storedAt($path) === null) {
+                unlink("{$this->work}/bag/data/{$path}");
+            } elseif ($names === 1) {
+                $this->ownBytes += $bytes;
             }
         }
     }
@@ -274,16 +264,15 @@ final class BagWriter implements Writer
 
     /**
      * The log's items whose file is there at its size. A torn last line, left by a kill, is passed over.
-     *
-     * @return array<string, Item>
      */
-    private static function wholeItems(string $work): array
+    private static function wholeItems(string $work): Items
     {
-        $items = [];
-        foreach (Listing::lines("{$work}/items.log") as $line) {
+        $items = new Items;
+        $log = @fopen("{$work}/items.log", 'rb');
+        foreach ($log === false ? [] : Listing::linesOf($log) as $line) {
             $item = ItemRecord::read($line);
             if ($item !== null && @filesize("{$work}/bag/data/{$item->stored()}") === $item->bytes) {
-                $items[$item->key()] = $item;
+                $items->put($item);
             }
         }
 

@@ -31,14 +31,16 @@ final class Digest
 
     /**
      * Many files at once, on as many cores as are there, by the openssl program; where it is missing, one after the
-     * other.
+     * other. They come as they are done, in whatever order.
      *
-     * @param  list<string>  $files
+     * @template K of array-key
+     *
+     * @param  iterable<K, string>  $files
      * @param  (callable(int): void)|null  $read  told the bytes read since the last call, and every moment that it
      *   goes on
-     * @return array<string, string|null> by file, null where it cannot be read
+     * @return \Generator<K, string|null> by the key of the file, null where it cannot be read
      */
-    public static function ofFiles(array $files, ?callable $read = null, string $algorithm = 'sha256'): array
+    public static function each(iterable $files, ?callable $read = null, string $algorithm = 'sha256'): \Generator
     {
         return Internal\DigestPool::run($files, $read, $algorithm);
     }

@@ -6,14 +6,14 @@ namespace JadeStep\Core\Bag;
 
 use JadeStep\Core\Bag\Exception\BagException;
 
-/** An earlier plain bag of a device, whose files a new one may have too instead of fetching the same bytes again. */
+/** An earlier bag of a device, whose files a new one may have too instead of fetching the same bytes again. */
 final readonly class EarlierBag
 {
-    /**
-     * @param  array<string, string>  $files  where bytes are stored, by their SHA-256
-     * @param  int  $atMost  so many names may one file have
-     */
-    private function __construct(private string $folder, private array $files, private int $atMost)
+    /** What an item takes in a tar beside its content: a header, and half a block that is filled up. */
+    private const TAR_BYTES = 768;
+
+    /** @param  int  $atMost  so many names may one file have */
+    private function __construct(private string $folder, private Items $items, private int $atMost)
     {
     }
 
@@ -21,16 +21,45 @@ final readonly class EarlierBag
     public static function open(string $folder, int $atMost): ?self
     {
         try {
-            $items = BagReader::open($folder)->inventory()->items;
+            return new self(rtrim($folder, '/'), BagReader::open($folder)->inventory()->items, $atMost);
         } catch (BagException) {
             return null;
         }
-        $files = [];
-        foreach ($items as $item) {
-            $files[$item->sha256] ??= $item->stored();
+    }
+
+    /** @return self|null null where this does not open it */
+    public static function opened(string $folder, OpenPgp $by, int $atMost): ?self
+    {
+        try {
+            return new self(rtrim($folder, '/'), (new EncryptedContent($folder, $by))->inventory()->items, $atMost);
+        } catch (BagException) {
+            return null;
+        }
+    }
+
+    /**
+     * Segments of an encrypted bag that are worth having as they are, since at least half of each is listed still.
+     *
+     * @return array<string, string> their files by their names
+     */
+    public function segmentsFor(Inventory $listing): array
+    {
+        $worth = [];
+        foreach ($this->items->stillIn($listing->items) as $segment => [$items, $bytes]) {
+            $file = "{$this->folder}/data/{$segment}.tar.gpg";
+            $stat = $this->mayHaveOneMoreName($file);
+            if ($stat !== null && 2 * ($bytes + self::TAR_BYTES * $items) >= $stat['size']) {
+                $worth[$segment] = $file;
+            }
         }
 
-        return new self(rtrim($folder, '/'), $files, $atMost);
+        return $worth;
+    }
+
+    /** @return iterable<Item> what a segment has, and the inventory counts */
+    public function inSegment(string $segment): iterable
+    {
+        return $this->items->inSegment($segment);
     }
 
     /**
@@ -40,12 +69,20 @@ final readonly class EarlierBag
      */
     public function fileOf(Item $wanted): ?string
     {
-        $stored = $this->files[$wanted->sha256] ?? null;
+        $stored = $this->items->withContent($wanted->sha256)?->stored();
         $file = "{$this->folder}/data/{$stored}";
-        $stat = $stored === null ? false : @lstat($file);
-        $fits = $stat !== false && is_file($file) && ! is_link($file)
-            && $stat['size'] === $wanted->bytes && $stat['nlink'] < $this->atMost;
+        $stat = $stored === null ? null : $this->mayHaveOneMoreName($file);
 
-        return $fits ? $file : null;
+        return $stat !== null && $stat['size'] === $wanted->bytes ? $file : null;
+    }
+
+    /** @return array{size: int}|null its status; null where it may not, or is no ordinary file */
+    private function mayHaveOneMoreName(string $file): ?array
+    {
+        $stat = @lstat($file);
+
+        return $stat !== false && is_file($file) && ! is_link($file) && $stat['nlink'] < $this->atMost
+            ? ['size' => $stat['size']]
+            : null;
     }
 }

@@ -21,11 +21,13 @@ use JadeStep\Core\Bag\Internal\WorkFolder;
  *
  * A segment that is whole has a record beside it, encrypted like itself, which names its items: killed at any point,
  * the writer goes on after the last whole segment. An item that is larger than a segment has one of its own. Where an
- * item was fetched twice, since it changed meanwhile, the last entry of its path counts.
+ * item is in several segments, since it changed meanwhile, the inventory says which of them counts: the last.
  */
 final class EncryptedBagWriter implements Writer
 {
     public const SEGMENT_BYTES = 268_435_456;
+
+    private const SEGMENT_ITEMS = 20_000;
 
     private ?PgpMessage $message = null;
 
@@ -38,16 +40,15 @@ final class EncryptedBagWriter implements Writer
     /** @var list<Item> */
     private array $inSegment = [];
 
-    /** @var array<string, Item> by key, in whole segments or in the one that is open */
-    private array $written = [];
-
-    /** @var array<string, string> by key, the segment that holds the entry that counts */
-    private array $places = [];
-
-    /** @var list<array{segment: string, path: string}> entries that do not count, since the item was fetched again */
-    private array $superseded = [];
+    /** In whole segments or in the one that is open: each says which segment holds the entry that counts. */
+    private readonly Items $written;
 
     private readonly StoredNames $names;
+
+    /** @var array<string, true> names of segments that are an earlier bag's too */
+    private array $shared = [];
+
+    private int $ownBytes = 0;
 
     private function __construct(
         private readonly WorkFolder $folder,
@@ -57,6 +58,7 @@ final class EncryptedBagWriter implements Writer
         private readonly int $segmentBytes,
     ) {
         $this->names = new StoredNames;
+        $this->written = new Items;
     }
 
     /**
@@ -90,13 +92,34 @@ final class EncryptedBagWriter implements Writer
     /** Whether this very item is here already. */
     public function has(Item $item): bool
     {
-        return ($this->written[$item->key()] ?? null)?->sha256 === $item->sha256;
+        return $this->written->hold($item);
     }
 
-    /** What is encrypted together is not told apart by its bytes. */
-    public function share(Item $listed, EarlierBag $earlier): bool
+    /**
+     * Whole segments are shared, as they are: what in them has changed since then, or is not there any more, does not
+     * count, and what has changed comes in a segment of its own.
+     */
+    public function share(EarlierBag $earlier, Inventory $listing, callable $had): void
     {
-        return false;
+        foreach ($earlier->segmentsFor($listing) as $segment => $file) {
+            $place = "{$this->work}/bag/data/{$segment}.tar.gpg";
+            if (is_file("{$this->work}/records/{$segment}")) {
+                continue; // an earlier run has written one of this name
+            }
+            @unlink($place);
+            Tree::makeFolder(dirname($place));
+            if (! @link($file, $place)) {
+                continue;
+            }
+            $this->shared[$segment] = true;
+            foreach ($earlier->inSegment($segment) as $item) {
+                if ($listing->items->hold($item) && ! $this->has($item)) {
+                    $this->written->put($item);
+                    $this->names->keep($item);
+                    $had($item);
+                }
+            }
+        }
     }
 
     /**
@@ -108,7 +131,7 @@ final class EncryptedBagWriter implements Writer
      */
     public function put(Item $listed, $content, ?callable $progress = null): Item
     {
-        $known = $this->written[$listed->key()] ?? null;
+        $known = $this->written->find($listed->key());
         $stored = $known === null ? $this->names->for($listed->kind, $listed->path) : $known->file;
         $this->segmentFor($listed);
         $hash = RunningDigest::begin();
@@ -133,8 +156,9 @@ final class EncryptedBagWriter implements Writer
             $bytes === $listed->bytes ? $digest : hash('sha256', "changed {$digest} {$bytes}"),
             $listed->modifiedAt,
             $stored,
+            $this->segment,
         );
-        $this->keep($item, $this->segment);
+        $this->written->put($item);
         $this->inSegment[] = $item;
 
         return $item;
@@ -163,8 +187,7 @@ final class EncryptedBagWriter implements Writer
     /** Leaves out what the device no longer lists. */
     public function dropAllBut(Inventory $listing): void
     {
-        $listed = array_flip(array_map(static fn (Item $i): string => $i->key(), $listing->items));
-        $this->written = array_intersect_key($this->written, $listed);
+        $this->written->keepNamesOf($listing->items);
     }
 
     /**
@@ -175,20 +198,16 @@ final class EncryptedBagWriter implements Writer
     public function finish(BagDescription $description, array $storeSchemas): Inventory
     {
         $this->endSegment();
-        $inventory = $this->inventory($storeSchemas);
-        $this->lines(EncryptedContent::INVENTORY, $inventory->lines());
-        if ($this->superseded !== []) {
-            $this->lines(
-                EncryptedContent::SUPERSEDED,
-                array_map(
-                    static fn (array $s): string => json_encode(
-                        $s,
-                        JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE,
-                    ),
-                    $this->superseded,
-                ),
-            );
-        }
+        $inventory = Inventory::ofKinds($storeSchemas, $this->written);
+        @unlink("{$this->work}/bag/data/".EncryptedContent::INVENTORY);
+        $this->pgp->encrypt(
+            "{$this->work}/bag/data/".EncryptedContent::INVENTORY,
+            static function ($out) use ($inventory): void {
+                foreach ($inventory->lines() as $line) {
+                    fwrite($out, $line."\n");
+                }
+            },
+        );
         [$digests, $bytes] = $this->payload();
         TagFiles::write("{$this->work}/bag", [
             TagFiles::INFO => $description->render("{$bytes}.".count($digests)),
@@ -220,7 +239,8 @@ final class EncryptedBagWriter implements Writer
 
     private function segmentFor(Item $item): void
     {
-        $full = $this->segmentSize > 0 && $this->segmentSize + $item->bytes > $this->segmentBytes;
+        $full = $this->segmentSize > 0 && $this->segmentSize + $item->bytes > $this->segmentBytes
+            || count($this->inSegment) >= self::SEGMENT_ITEMS;
         if (
             $this->message !== null
             && ($full || $this->inSegment === [] || $this->inSegment[0]->kind !== $item->kind)
@@ -228,13 +248,24 @@ final class EncryptedBagWriter implements Writer
             $this->endSegment();
         }
         if ($this->message === null) {
-            $number = 1 + count(Listing::matching("{$this->work}/records/{$item->kind}-[0-9]*"));
-            $this->segment = sprintf('%s-%04d', $item->kind, $number);
+            $this->segment = sprintf('%s-%04d', $item->kind, 1 + $this->lastNumber($item->kind));
             @unlink("{$this->work}/segment.part");
             $this->message = $this->pgp->begin("{$this->work}/segment.part");
             $this->tar = TarWriter::to($this->message->stream());
             [$this->segmentSize, $this->inSegment] = [0, []];
         }
+    }
+
+    /** @return int the number of the kind's last segment, whether this bag's own or shared; 0 before the first */
+    private function lastNumber(string $kind): int
+    {
+        $numbers = [0];
+        $records = array_map(basename(...), Listing::matching("{$this->work}/records/{$kind}-[0-9]*"));
+        foreach ([...$records, ...array_keys($this->shared)] as $segment) {
+            $numbers[] = preg_match('/\A(.+)-(\d+)\z/', $segment, $m) === 1 && $m[1] === $kind ? (int) $m[2] : 0;
+        }
+
+        return max($numbers);
     }
 
     private function tar(): TarWriter
@@ -282,73 +313,42 @@ final class EncryptedBagWriter implements Writer
             }
             foreach (explode("\n", trim($this->pgp->text($record))) as $line) {
                 $item = ItemRecord::read($line) ?? throw new \LogicException('A whole record has whole lines.');
-                $this->keep($item, basename($record));
+                $this->written->put($item->in(basename($record)));
                 $this->names->keep($item);
             }
         }
-    }
-
-    private function keep(Item $item, string $segment): void
-    {
-        $key = $item->key();
-        if (isset($this->places[$key])) {
-            $this->superseded[] = ['segment' => $this->places[$key], 'path' => $item->stored()];
-        }
-        $this->written[$key] = $item;
-        $this->places[$key] = $segment;
-    }
-
-    /** @param  iterable<string>  $lines */
-    private function lines(string $name, iterable $lines): void
-    {
-        @unlink("{$this->work}/bag/data/{$name}");
-        $this->pgp->encrypt("{$this->work}/bag/data/{$name}", static function ($out) use ($lines): void {
-            foreach ($lines as $line) {
-                fwrite($out, $line."\n");
-            }
-        });
     }
 
     /** @return array{array<string, string>, int} digests by path, and the bytes in all */
     private function payload(): array
     {
         $files = [];
-        $bytes = 0;
-        foreach (Tree::files("{$this->work}/bag/data") as $path => $info) {
+        $bytes = $this->ownBytes = 0;
+        foreach (Tree::listing("{$this->work}/bag/data") as $path => [$type, $size, $names]) {
+            $segment = basename($path, '.tar.gpg');
             if (
-                ! in_array($path, [EncryptedContent::INVENTORY, EncryptedContent::SUPERSEDED], true)
-                && ! is_file("{$this->work}/records/".basename($path, '.tar.gpg'))
+                $path !== EncryptedContent::INVENTORY
+                && ! isset($this->shared[$segment])
+                && ! is_file("{$this->work}/records/{$segment}")
             ) {
-                unlink($info->getPathname()); // a kill came between the segment and its record
+                unlink("{$this->work}/bag/data/{$path}"); // a kill came between the segment and its record
 
                 continue;
             }
-            $files["data/{$path}"] = $info->getPathname();
-            $bytes += (int) $info->getSize();
+            $files["data/{$path}"] = "{$this->work}/bag/data/{$path}";
+            $bytes += $size;
+            $this->ownBytes += $names === 1 ? $size : 0;
         }
-        $digests = Digest::ofFiles(array_values($files));
+        $digests = [];
+        foreach (Digest::each($files) as $path => $digest) {
+            $digests[$path] = $digest ?? throw WriteFailed::at(basename($path));
+        }
 
-        return [
-            array_map(
-                static fn (string $file): string => $digests[$file] ?? throw WriteFailed::at(basename($file)),
-                $files,
-            ),
-            $bytes,
-        ];
+        return [$digests, $bytes];
     }
 
-    /** @param  array<string, int|null>  $storeSchemas */
-    private function inventory(array $storeSchemas): Inventory
+    public function ownBytes(): int
     {
-        $items = array_filter($this->written, static fn (Item $i): bool => array_key_exists($i->kind, $storeSchemas));
-        ksort($items, SORT_STRING);
-        $counts = array_count_values(array_map(static fn (Item $i): string => $i->kind, $items));
-        $kinds = array_map(
-            static fn (string $kind, ?int $schema): KindHeader => new KindHeader($kind, $counts[$kind] ?? 0, $schema),
-            array_keys($storeSchemas),
-            $storeSchemas,
-        );
-
-        return Inventory::of($kinds, array_values($items));
+        return $this->ownBytes;
     }
 }

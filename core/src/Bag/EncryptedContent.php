@@ -10,7 +10,7 @@ use JadeStep\Core\Bag\Internal\RunningDigest;
 use JadeStep\Core\Bag\Internal\TarReader;
 
 /** The content of an encrypted bag, opened with its passphrase. Nothing of it lies on the disk. */
-final readonly class EncryptedContent implements BagContent
+final class EncryptedContent implements BagContent
 {
     public const INVENTORY = 'inventory.jsonl.gpg';
 
@@ -20,41 +20,31 @@ final readonly class EncryptedContent implements BagContent
 
     private const IN_MEMORY = 8_388_608;
 
-    public function __construct(private string $folder, private OpenPgp $pgp)
+    private ?KeySet $superseded = null;
+
+    public function __construct(private readonly string $folder, private readonly OpenPgp $pgp)
     {
     }
 
     /** @throws Unopened */
     public function inventory(): Inventory
     {
-        return $this->pgp->decrypt(
-            "{$this->folder}/data/".self::INVENTORY,
-            static fn ($stream): Inventory => Inventory::parse(
-                (static function () use ($stream): \Generator {
-                    while (($line = fgets($stream)) !== false) {
-                        yield rtrim($line, "\r\n");
-                    }
-                })(),
-            ),
-        );
+        return $this->pgp->decrypt("{$this->folder}/data/".self::INVENTORY, Inventory::read(...));
     }
 
     public function each(callable $use): void
     {
-        $items = [];
-        foreach ($this->inventory()->items as $item) {
-            $items[$item->stored()] = $item;
-        }
-        $superseded = $this->superseded();
+        $items = $this->inventory()->items;
         foreach ($this->segments() as $segment) {
-            $name = basename($segment, '.tar.gpg');
-            $this->entries($segment, static function (string $path, int $size, callable $read) use (
+            $this->entries($segment, function (string $path, int $size, callable $read) use (
                 $items,
-                $superseded,
-                $name,
+                $segment,
                 $use,
             ): void {
-                isset($items[$path]) && ! isset($superseded["{$name} {$path}"]) ? $use($items[$path], $read) : null;
+                $item = $items->storedAt($path);
+                if ($item !== null && $this->counts($item, basename($segment, '.tar.gpg'))) {
+                    $use($item, $read);
+                }
             });
         }
     }
@@ -86,21 +76,21 @@ final readonly class EncryptedContent implements BagContent
      */
     private function piecesOf(Item $wanted, callable $use): void
     {
-        $superseded = $this->superseded();
-        foreach (Listing::matching("{$this->folder}/data/{$wanted->kind}-*.tar.gpg") as $segment) {
-            $place = basename($segment, '.tar.gpg').' '.$wanted->stored();
-            if (isset($superseded[$place])) {
-                continue;
+        $segments = $wanted->segment === null
+            ? Listing::matching("{$this->folder}/data/{$wanted->kind}-*.tar.gpg")
+            : ["{$this->folder}/data/{$wanted->segment}.tar.gpg"];
+        foreach ($segments as $segment) {
+            if ($this->counts($wanted, basename($segment, '.tar.gpg'))) {
+                $this->entries($segment, static function (
+                    string $path,
+                    int $size,
+                    callable $read,
+                ) use ($wanted, $use): void {
+                    while ($path === $wanted->stored() && ($piece = $read(self::CHUNK)) !== '') {
+                        $use($piece);
+                    }
+                });
             }
-            $this->entries($segment, static function (
-                string $path,
-                int $size,
-                callable $read,
-            ) use ($wanted, $use): void {
-                while ($path === $wanted->stored() && ($piece = $read(self::CHUNK)) !== '') {
-                    $use($piece);
-                }
-            });
         }
     }
 
@@ -114,10 +104,15 @@ final readonly class EncryptedContent implements BagContent
      */
     public function prove(?callable $progress = null): array
     {
-        $found = [];
+        $items = $this->inventory()->items;
+        $good = new KeySet;
+        $seen = new KeySet;
         foreach ($this->segments() as $segment) {
-            $this->entries($segment, static function (string $path, int $size, callable $read) use (
-                &$found,
+            $this->entries($segment, function (string $path, int $size, callable $read) use (
+                $items,
+                $segment,
+                $good,
+                $seen,
                 $progress,
             ): void {
                 $digest = RunningDigest::begin();
@@ -127,30 +122,40 @@ final readonly class EncryptedContent implements BagContent
                         $progress(strlen($text));
                     }
                 }
-                $found[$path] = [$size, $digest->end()];
+                $item = $items->storedAt($path);
+                if ($item === null || ! $this->counts($item, basename($segment, '.tar.gpg'))) {
+                    return;
+                }
+                $seen->add($item->key());
+                [$size, $digest->end()] === [$item->bytes, $item->sha256]
+                    ? $good->add($item->key())
+                    : $good->remove($item->key());
             });
         }
         $faults = [];
-        foreach ($this->inventory()->items as $item) {
-            $entry = $found[$item->stored()] ?? null;
-            if ($entry === null) {
-                $faults[] = Fault::of(FaultCode::Missing, $item->key());
-            } elseif ($entry !== [$item->bytes, $item->sha256]) {
-                $faults[] = Fault::of(FaultCode::Altered, $item->key());
-            }
+        foreach ($items->notIn($good) as $item) {
+            $faults[] = Fault::of($seen->has($item->key()) ? FaultCode::Altered : FaultCode::Missing, $item->key());
         }
 
         return $faults;
     }
 
-    /**
-     * @return array<string, true> entries that do not count, since the item changed and was fetched again, as
-     *   "segment path"
-     */
-    private function superseded(): array
+    /** Whether the entry of an item in a segment is the one that counts: where the inventory does not say, it is. */
+    private function counts(Item $item, string $segment): bool
     {
+        return $item->segment === null
+            ? ! $this->superseded()->has("{$segment} {$item->stored()}")
+            : $item->segment === $segment;
+    }
+
+    /** Entries that do not count, as bags tell them whose inventories do not name segments: "segment path". */
+    private function superseded(): KeySet
+    {
+        if ($this->superseded !== null) {
+            return $this->superseded;
+        }
         $file = "{$this->folder}/data/".self::SUPERSEDED;
-        $found = [];
+        $found = new KeySet;
         foreach (is_file($file) ? explode("\n", trim($this->pgp->text($file))) : [] as $line) {
             $entry = json_decode($line, true, 4);
             $segment = is_array($entry) ? $entry['segment'] ?? null : null;
@@ -158,10 +163,10 @@ final readonly class EncryptedContent implements BagContent
             if (! is_string($segment) || ! is_string($path)) {
                 throw Unopened::damaged(self::SUPERSEDED, 'a line does not name a segment and a path');
             }
-            $found["{$segment} {$path}"] = true;
+            $found->add("{$segment} {$path}");
         }
 
-        return $found;
+        return $this->superseded = $found;
     }
 
     /** @return list<string> in their order */

@@ -20,9 +20,8 @@ final readonly class Inventory
 
     /**
      * @param  list<KindHeader>  $kinds
-     * @param  list<Item>  $items
      */
-    private function __construct(public array $kinds, public array $items)
+    private function __construct(public array $kinds, public Items $items)
     {
     }
 
@@ -30,10 +29,27 @@ final readonly class Inventory
      * Items stay in their order within a kind; kinds come in the order of the headers.
      *
      * @param  list<KindHeader>  $kinds
-     * @param  list<Item>  $items
+     * @param  iterable<Item>  $items
      */
-    public static function of(array $kinds, array $items): self
+    public static function of(array $kinds, iterable $items): self
     {
+        return new self($kinds, $items instanceof Items ? $items : Items::of($items));
+    }
+
+    /**
+     * Of all items that are of one of these kinds; the others are left out.
+     *
+     * @param  array<string, int|null>  $storeSchemas  by kind code, in the order of the kinds
+     */
+    public static function ofKinds(array $storeSchemas, Items $items): self
+    {
+        $items->keepKinds(array_keys($storeSchemas));
+        $counts = $items->counts();
+        $kinds = [];
+        foreach ($storeSchemas as $kind => $schema) {
+            $kinds[] = new KindHeader($kind, $counts[$kind] ?? 0, $schema);
+        }
+
         return new self($kinds, $items);
     }
 
@@ -47,7 +63,8 @@ final readonly class Inventory
     public static function parse(iterable $lines): self
     {
         $kinds = [];
-        $items = [];
+        $seen = [];
+        $items = new Items;
         $number = 0;
         foreach ($lines as $line) {
             $number++;
@@ -55,30 +72,51 @@ final readonly class Inventory
                 continue;
             }
             $fields = self::fields($line, $number);
-            array_key_exists('items', $fields)
-                ? self::addKind($kinds, $fields, $number)
-                : self::addItem($items, $kinds, $fields, $number);
+            if (array_key_exists('items', $fields)) {
+                self::addKind($kinds, $fields, $number);
+            } else {
+                $item = self::addItem($items, $kinds, $fields, $number);
+                $seen[$item->kind] = ($seen[$item->kind] ?? 0) + 1;
+            }
         }
-        $inventory = new self(array_values($kinds), array_values($items));
-        $inventory->assertCounts($number);
+        $inventory = new self(array_values($kinds), $items);
+        $inventory->assertCounts($seen, $number);
 
         return $inventory;
     }
 
-    /** @return \Generator<string> one JSON object a line, without the line end */
-    public function lines(): \Generator
+    /**
+     * From a stream, which is read to its end.
+     *
+     * @param  resource  $stream
+     *
+     * @throws UnreadableInventory naming the line
+     */
+    public static function read($stream): self
     {
-        $byKind = [];
-        foreach ($this->items as $item) {
-            $byKind[$item->kind][] = $item;
-        }
+        return self::parse((static function () use ($stream): \Generator {
+            while (($line = fgets($stream)) !== false) {
+                yield rtrim($line, "\r\n");
+            }
+        })());
+    }
+
+    /**
+     * @param  (callable(string): iterable<Item>)|null  $inOrder  gives the items of a kind in another order
+     * @return \Generator<string> one JSON object a line, without the line end
+     */
+    public function lines(?callable $inOrder = null): \Generator
+    {
+        $inOrder ??= $this->items->ofKind(...);
         foreach ($this->kinds as $kind) {
             yield self::json(['kind' => $kind->kind, 'items' => $kind->items, 'storeSchema' => $kind->storeSchema]);
-            foreach ($byKind[$kind->kind] ?? [] as $item) {
+            foreach ($kind->items === 0 ? [] : $inOrder($kind->kind) as $item) {
                 yield self::json([
                     'kind' => $item->kind, 'path' => $item->path, 'bytes' => $item->bytes,
                     'sha256' => $item->sha256, 'modifiedAt' => Rfc3339::format($item->modifiedAt),
-                ] + ($item->file === null ? [] : ['file' => $item->file]));
+                ]
+                    + ($item->file === null ? [] : ['file' => $item->file])
+                    + ($item->segment === null ? [] : ['segment' => $item->segment]));
             }
         }
     }
@@ -104,7 +142,7 @@ final readonly class Inventory
 
     public function bytes(): int
     {
-        return array_sum(array_map(static fn (Item $i): int => $i->bytes, $this->items));
+        return $this->items->bytes();
     }
 
     /** @return array<string, mixed> */
@@ -150,16 +188,16 @@ final readonly class Inventory
     }
 
     /**
-     * @param  array<string, Item>  $items
      * @param  array<string, KindHeader>  $kinds
      * @param  array<string, mixed>  $fields
      */
-    private static function addItem(array &$items, array $kinds, array $fields, int $number): void
+    private static function addItem(Items $items, array $kinds, array $fields, int $number): Item
     {
         $good = is_string($fields['path'] ?? null) && is_int($fields['bytes'] ?? null) && $fields['bytes'] >= 0
             && is_string($fields['sha256'] ?? null) && preg_match('/\A[0-9a-f]{64}\z/', $fields['sha256']) === 1
             && is_string($fields['modifiedAt'] ?? null)
-            && (! isset($fields['file']) || is_string($fields['file']));
+            && (! isset($fields['file']) || is_string($fields['file']))
+            && (! isset($fields['segment']) || is_string($fields['segment']));
         if (! $good || ! isset($kinds[self::kindOf($fields)])) {
             throw UnreadableInventory::line(
                 $number,
@@ -171,10 +209,9 @@ final readonly class Inventory
         } catch (\InvalidArgumentException $e) {
             throw UnreadableInventory::line($number, 'cannot be read: '.$e->getMessage());
         }
-        if (isset($items[$item->key()])) {
-            throw UnreadableInventory::line($number, 'names '.$item->key().' a second time');
-        }
-        $items[$item->key()] = $item;
+        $items->add($item) || throw UnreadableInventory::line($number, 'names '.$item->key().' a second time');
+
+        return $item;
     }
 
     /**
@@ -192,6 +229,7 @@ final readonly class Inventory
             $f->string('sha256'),
             $f->time('modifiedAt'),
             $f->maybeString('file'),
+            $f->maybeString('segment'),
         );
         if ($item->path === '' || strlen($item->path) > Item::LONGEST_PATH) {
             throw UnsafePath::because($item->path, 'is empty or too long');
@@ -204,9 +242,9 @@ final readonly class Inventory
         return $item;
     }
 
-    private function assertCounts(int $lines): void
+    /** @param  array<string, int>  $seen  items by kind */
+    private function assertCounts(array $seen, int $lines): void
     {
-        $seen = array_count_values(array_map(static fn (Item $i): string => $i->kind, $this->items));
         foreach ($this->counts() as $kind => $count) {
             if (($seen[$kind] ?? 0) !== $count) {
                 throw UnreadableInventory::line(

@@ -15,6 +15,7 @@ final readonly class Item
      * @param  string  $sha256  64 lower-case hex digits
      * @param  string|null  $file  where a bag stores it under another name than kind and path: below `data/`, or in
      *   its tar
+     * @param  string|null  $segment  which of an encrypted bag's has it, where that is known
      */
     public function __construct(
         public string $kind,
@@ -23,6 +24,7 @@ final readonly class Item
         public string $sha256,
         public \DateTimeImmutable $modifiedAt,
         public ?string $file = null,
+        public ?string $segment = null,
     ) {
     }
 
@@ -35,5 +37,18 @@ final readonly class Item
     public function key(): string
     {
         return $this->kind.'/'.$this->path;
+    }
+
+    public function in(string $segment): self
+    {
+        return new self(
+            $this->kind,
+            $this->path,
+            $this->bytes,
+            $this->sha256,
+            $this->modifiedAt,
+            $this->file,
+            $segment,
+        );
     }
 }

@@ -8,17 +8,17 @@ namespace JadeStep\Core\Bag;
 final readonly class KindComparison
 {
     /**
-     * @param  list<Item>  $missing  items of before that are nowhere in after
      * @param  list<Rewritten>  $changed  what differs by design
-     * @param  list<Item>  $extra  items of after that were not in before
+     * @param  Items  $missing  items of before that are nowhere in after
+     * @param  Items  $extra  items of after that were not in before
      */
     public function __construct(
         public string $kind,
         public int $before,
         public int $same,
         public array $changed,
-        public array $missing,
-        public array $extra,
+        public Items $missing,
+        public Items $extra,
     ) {
     }
 }

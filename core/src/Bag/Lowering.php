@@ -94,20 +94,19 @@ final class Lowering
             }
         }
 
-        return count([...Tree::listing("{$from}/data")]);
+        return iterator_count(Tree::listing("{$from}/data"));
     }
 
     /** All tag files are the copy's own: the description and the tag manifests written anew, the others copied. */
     private static function tagFiles(string $from, string $to, BagDescription $description): void
     {
         foreach (Tree::listing($from, 'data') as $path => $ignored) {
-            $path = (string) $path;
             Tree::makeFolder(dirname("{$to}/{$path}"));
             @copy("{$from}/{$path}", "{$to}/{$path}") || throw WriteFailed::at($path);
         }
         self::write("{$to}/".TagFiles::INFO, self::described("{$from}/".TagFiles::INFO, $description));
         foreach (ManifestSet::read($from, 'tagmanifest', true)->byAlgorithm as $algorithm => $manifest) {
-            $digests = $manifest->digests;
+            $digests = array_map(strval(...), iterator_to_array($manifest->digests->all()));
             $digests[TagFiles::INFO] = (string) Digest::ofFile("{$to}/".TagFiles::INFO, null, $algorithm);
             self::write("{$to}/tagmanifest-{$algorithm}.txt", Manifest::render($digests));
         }

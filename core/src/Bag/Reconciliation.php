@@ -10,65 +10,89 @@ final class Reconciliation
     /** @param  list<RewriteRule>  $rules */
     public static function compare(Inventory $before, Inventory $after, array $rules): Comparison
     {
-        $had = self::byKind($before);
-        $has = self::byKind($after);
-        $kinds = array_values(array_unique([...array_keys($had), ...array_keys($has)]));
+        $had = $before->items;
+        $has = $after->items;
+        $byRule = self::byRule($had, $has, $rules);
+        $isNamed = "SELECT 1 FROM {$byRule->table} c WHERE c.name = i.name";
+        $isSame = static fn (Items $there): string => "SELECT 1 FROM {$there->table} o "
+            .'WHERE o.name = i.name AND o.digest = i.digest';
+        $open = Items::selected("{$had->table} i WHERE NOT EXISTS ({$isSame($has)}) AND NOT EXISTS ({$isNamed})");
+        $over = Items::selected("{$has->table} i WHERE NOT EXISTS ({$isSame($had)}) AND NOT EXISTS ({$isNamed})");
+        $missing = self::unmatched($open, $over);
+        $extra = self::unmatched($over, $open);
+        $counts = $had->counts();
+        $kinds = array_unique([
+            ...array_keys($before->counts()), ...array_keys($counts),
+            ...array_keys($after->counts()), ...array_keys($has->counts()),
+        ]);
 
         return new Comparison(array_map(
-            static fn (string $kind): KindComparison => self::kind($kind, $had[$kind] ?? [], $has[$kind] ?? [], $rules),
-            $kinds,
+            static function (string $kind) use ($counts, $byRule, $rules, $missing, $extra): KindComparison {
+                $changed = self::rewritten($byRule, $kind, $rules);
+                $many = $counts[$kind] ?? 0;
+                $isOfKind = "WHERE i.kind = x'".bin2hex($kind)."'";
+                $lacks = Items::selected("{$missing->table} i {$isOfKind}");
+                $same = $many - count($changed) - count($lacks);
+
+                return new KindComparison(
+                    $kind,
+                    $many,
+                    $same,
+                    $changed,
+                    $lacks,
+                    Items::selected("{$extra->table} i {$isOfKind}"),
+                );
+            },
+            array_values($kinds),
         ));
     }
 
     /**
-     * @param  array<string, Item>  $had  by path
-     * @param  array<string, Item>  $has  by path
+     * Items that are there with another content, as some rule says.
+     *
      * @param  list<RewriteRule>  $rules
      */
-    private static function kind(string $kind, array $had, array $has, array $rules): KindComparison
+    private static function byRule(Items $had, Items $has, array $rules): Items
     {
-        $same = 0;
-        $changed = [];
-        $open = [];
-        foreach ($had as $path => $item) {
-            $now = $has[$path] ?? null;
-            if ($now?->sha256 === $item->sha256) {
-                $same++;
-                unset($has[$path]);
-            } elseif ($now !== null && ($rule = self::ruleFor($item, $rules)) !== null) {
-                $changed[] = new Rewritten((string) $path, $rule);
-                unset($has[$path]);
-            } else {
-                $open[] = $item;
-            }
+        $differ = Items::selected(
+            "{$had->table} i JOIN {$has->table} o ON o.name = i.name AND o.digest <> i.digest",
+        );
+        $named = new Items;
+        foreach ($differ as $item) {
+            self::ruleFor($item, $rules) === null || $named->add($item);
         }
-        [$moved, $missing, $extra] = self::byDigest($open, $has);
 
-        return new KindComparison($kind, count($had), $same + $moved, $changed, $missing, $extra);
+        return $named;
     }
 
     /**
-     * @param  list<Item>  $open
-     * @param  array<string, Item>  $has
-     * @return array{int, list<Item>, list<Item>} matched, missing, extra
+     * Those whose content the others do not have as often, wherever it is there: the later ones of each content.
      */
-    private static function byDigest(array $open, array $has): array
+    private static function unmatched(Items $these, Items $those): Items
     {
-        $places = [];
-        foreach ($has as $path => $item) {
-            $places[$item->sha256][] = $path;
-        }
-        $missing = [];
-        foreach ($open as $item) {
-            $path = isset($places[$item->sha256]) ? array_shift($places[$item->sha256]) : null;
-            if ($path === null) {
-                $missing[] = $item;
-            } else {
-                unset($has[$path]);
-            }
+        $counted = '(SELECT *, ROW_NUMBER() OVER (PARTITION BY kind, digest ORDER BY id) AS nth '
+            ."FROM {$these->table}) i";
+        $there = "(SELECT kind, digest, COUNT(*) AS many FROM {$those->table} GROUP BY kind, digest) t";
+
+        return Items::selected(
+            "{$counted} LEFT JOIN {$there} ON t.kind = i.kind AND t.digest = i.digest "
+                .'WHERE i.nth > COALESCE(t.many, 0)',
+        );
+    }
+
+    /**
+     * @param  list<RewriteRule>  $rules
+     * @return list<Rewritten>
+     */
+    private static function rewritten(Items $byRule, string $kind, array $rules): array
+    {
+        $changed = [];
+        foreach ($byRule->ofKind($kind) as $item) {
+            $rule = self::ruleFor($item, $rules) ?? throw new \LogicException('A rule named it a moment ago.');
+            $changed[] = new Rewritten($item->path, $rule);
         }
 
-        return [count($open) - count($missing), $missing, array_values($has)];
+        return $changed;
     }
 
     /** @param  list<RewriteRule>  $rules */
@@ -81,16 +105,5 @@ final class Reconciliation
         }
 
         return null;
-    }
-
-    /** @return array<string, array<string, Item>> by kind and path */
-    private static function byKind(Inventory $inventory): array
-    {
-        $found = array_fill_keys(array_keys($inventory->counts()), []);
-        foreach ($inventory->items as $item) {
-            $found[$item->kind][$item->path] = $item;
-        }
-
-        return $found;
     }
 }

@@ -21,27 +21,19 @@ final readonly class Tide
 
     public static function of(Inventory $inventory): self
     {
-        $times = array_map(static fn (Item $i): int => $i->modifiedAt->getTimestamp(), $inventory->items);
-        $bytes = [];
-        foreach ($inventory->items as $item) {
-            $bytes[$item->kind] = ($bytes[$item->kind] ?? 0) + $item->bytes;
-        }
-        if ($times === []) {
+        $bytes = $inventory->items->bytesByKind();
+        $seconds = $inventory->items->seconds();
+        if ($seconds === null) {
             return new self([], $bytes);
         }
-        $first = min($times);
-        $length = max(self::SHORTEST_SECONDS, intdiv(max($times) - $first, self::SPANS) + 1);
-        $many = intdiv(max($times) - $first, $length) + 1;
-        $items = $weights = array_fill(0, $many, 0);
-        foreach ($inventory->items as $item) {
-            $at = intdiv($item->modifiedAt->getTimestamp() - $first, $length);
-            $items[$at]++;
-            $weights[$at] += $item->bytes;
-        }
+        [$first, $last] = $seconds;
+        $length = max(self::SHORTEST_SECONDS, intdiv($last - $first, self::SPANS) + 1);
+        $many = intdiv($last - $first, $length) + 1;
+        $amounts = $inventory->items->perSpan($first, $length);
         $at = static fn (int $n): \DateTimeImmutable => new \DateTimeImmutable('@'.($first + $n * $length));
 
         return new self(array_map(
-            static fn (int $n): TideSpan => new TideSpan($at($n), $at($n + 1), $items[$n], $weights[$n]),
+            static fn (int $n): TideSpan => new TideSpan($at($n), $at($n + 1), ...$amounts[$n] ?? [0, 0]),
             range(0, $many - 1),
         ), $bytes);
     }

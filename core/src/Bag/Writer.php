@@ -13,13 +13,13 @@ interface Writer
     public function has(Item $item): bool;
 
     /**
-     * Has an item's bytes as an earlier bag of the device has them, without fetching them.
+     * Has items as an earlier bag of the device has them, without fetching them: all of the listing's that it can.
      *
-     * @return bool whether that was possible
+     * @param  callable(Item): void  $had  told each of them
      *
      * @throws BagException
      */
-    public function share(Item $listed, EarlierBag $earlier): bool;
+    public function share(EarlierBag $earlier, Inventory $listing, callable $had): void;
 
     /**
      * Takes one item from a stream.
@@ -58,4 +58,7 @@ interface Writer
      * @param  array<string, int|null>  $storeSchemas  by kind code; every kind of the bag is named, in its order
      */
     public function finish(BagDescription $description, array $storeSchemas): Inventory;
+
+    /** @return int bytes of the payload that no other bag has: what it adds on the disk; known when it is finished */
+    public function ownBytes(): int;
 }

@@ -68,6 +68,8 @@ final class ProofDocument implements Document
             'same' => $k->same,
             'changed' => array_map(self::rewritten(...), $k->changed),
             'missing' => array_map(self::item(...), $k->missing),
+            'moreMissing' => $k->moreMissing,
+            'moreUnnamed' => $k->moreUnnamed,
             'extra' => $k->extra, 'moreExtra' => $k->moreExtra,
         ];
     }
@@ -95,6 +97,8 @@ final class ProofDocument implements Document
             $f->each('changed', self::readRewritten(...)),
             $f->each('missing', static fn (Fields $i): Item => self::readItem($i, $kind)),
             $f->strings('extra'), $f->int('moreExtra'),
+            $f->maybeInt('moreMissing') ?? 0,
+            $f->maybeInt('moreUnnamed') ?? 0,
         );
     }
 

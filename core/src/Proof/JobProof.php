@@ -5,14 +5,19 @@ declare(strict_types=1);
 namespace JadeStep\Core\Proof;
 
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Items;
 use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Bag\Rewritten;
+use JadeStep\Core\Device\Outcome;
+use JadeStep\Core\Route\KindFate;
 use JadeStep\Core\Version\Version;
 
 /** What the comparison of before and after says of a whole device, as it is kept with the job. */
 final readonly class JobProof
 {
     private const EXTRA_KEPT = 200;
+
+    private const MISSING_KEPT = 2_000;
 
     /** @param  list<ProvenKind>  $kinds in the order of the ledger */
     public function __construct(
@@ -46,7 +51,9 @@ final readonly class JobProof
     /** @return int items of before that are not there, of the kinds that were compared item by item */
     public function missing(): int
     {
-        return array_sum(array_map(static fn (ProvenKind $k): int => count($k->missing), $this->kinds));
+        $compared = array_filter($this->kinds, static fn (ProvenKind $k): bool => $k->compared);
+
+        return array_sum(array_map(static fn (ProvenKind $k): int => $k->missingItems(), $compared));
     }
 
     /** @return list<ProvenKind> */
@@ -64,7 +71,8 @@ final readonly class JobProof
     private static function kind(KindAccount $k, bool $explainedLater): ProvenKind
     {
         $proof = $k->proof;
-        $extra = $proof === null ? [] : array_map(static fn (Item $i): string => $i->path, $proof->extra);
+        $extra = array_map(static fn (Item $i): string => $i->path, $proof?->extra->first(self::EXTRA_KEPT) ?? []);
+        [$missing, $more, $moreUnnamed] = $proof === null ? [[], 0, 0] : self::missingOf($k->promise, $proof->missing);
 
         return new ProvenKind(
             $k->promise,
@@ -76,10 +84,32 @@ final readonly class JobProof
             $proof !== null,
             $proof === null ? 0 : $proof->same,
             self::rewritten($proof),
-            $proof === null ? [] : $proof->missing,
-            array_slice($extra, 0, self::EXTRA_KEPT),
-            max(0, count($extra) - self::EXTRA_KEPT),
+            $missing,
+            $extra,
+            $proof === null ? 0 : count($proof->extra) - count($extra),
+            $more,
+            $moreUnnamed,
         );
+    }
+
+    /** @return array{list<Item>, int, int} the first of them, how many more, and how many of these nobody had named */
+    private static function missingOf(KindFate $promise, Items $all): array
+    {
+        $asOf = $promise->outcome === Outcome::ReturnedAsOf ? $promise->asOf : null;
+        $unnamed = $asOf === null ? $all : $all->until($asOf);
+        $listed = $unnamed->first(self::MISSING_KEPT);
+        $more = count($all) - count($listed);
+        $moreUnnamed = count($unnamed) - count($listed);
+        if ($asOf !== null && $moreUnnamed === 0) {
+            foreach ($all as $item) {
+                if (count($listed) < self::MISSING_KEPT && $item->modifiedAt > $asOf) {
+                    $listed[] = $item;
+                    $more--;
+                }
+            }
+        }
+
+        return [$listed, $more, $moreUnnamed];
     }
 
     /** @return list<RewrittenItem> */

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Proof;
 
-use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Device\Outcome;
 use JadeStep\Core\Route\KindFate;
@@ -32,7 +31,7 @@ final readonly class KindAccount
     {
         $there = $proof->before - count($proof->missing);
         $happened = match (true) {
-            $proof->missing === [] => Happened::All,
+            $proof->missing->isEmpty() => Happened::All,
             // what the device writes by itself is there in any case, and did not come back
             $proof->same > 0 => Happened::Some,
             default => Happened::Nothing,
@@ -91,8 +90,7 @@ final readonly class KindAccount
     private static function onlyNewerMissing(KindFate $promise, KindComparison $proof): bool
     {
         $asOf = $promise->asOf;
-        $older = array_filter($proof->missing, static fn (Item $i): bool => $asOf !== null && $i->modifiedAt <= $asOf);
 
-        return $older === [];
+        return $asOf === null || $proof->missing->changedUntil($asOf) === 0;
     }
 }

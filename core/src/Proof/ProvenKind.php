@@ -17,8 +17,10 @@ final readonly class ProvenKind
      * @param  bool  $namedLater  whether less was promised, and accepted, after the data had left the device
      * @param  bool  $compared  item by item, and not by numbers alone
      * @param  list<RewrittenItem>  $changed  by design
-     * @param  list<Item>  $missing
+     * @param  list<Item>  $missing  the first of them, those that nobody had named before the others
      * @param  list<string>  $extra  paths, the first of them
+     * @param  int  $moreMissing  that are missing too and not in the list
+     * @param  int  $moreUnnamed  how many of these nobody had named
      */
     public function __construct(
         public KindFate $promise,
@@ -33,6 +35,8 @@ final readonly class ProvenKind
         public array $missing,
         public array $extra,
         public int $moreExtra,
+        public int $moreMissing = 0,
+        public int $moreUnnamed = 0,
     ) {
     }
 
@@ -60,7 +64,9 @@ final readonly class ProvenKind
     /** @return int how many items of before are not there */
     public function missingItems(): int
     {
-        return $this->compared ? count($this->missing) : max(0, $this->before - $this->there);
+        return $this->compared
+            ? count($this->missing) + $this->moreMissing
+            : max(0, $this->before - $this->there);
     }
 
     /** @return int how many of them nobody had named: what changed after the promised moment was */
@@ -69,6 +75,6 @@ final readonly class ProvenKind
         $asOf = $this->promise->outcome === Outcome::ReturnedAsOf ? $this->promise->asOf : null;
         $older = array_filter($this->missing, static fn (Item $i): bool => $asOf === null || $i->modifiedAt <= $asOf);
 
-        return $this->compared ? count($older) : $this->missingItems();
+        return $this->compared ? count($older) + $this->moreUnnamed : $this->missingItems();
     }
 }

@@ -9,7 +9,9 @@ use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\BagWriter;
 use JadeStep\Core\Bag\EarlierBag;
 use JadeStep\Core\Bag\Fault;
+use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\KindHeader;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Bag\Space;
 use JadeStep\Core\Tests\Support\Sample;
@@ -37,7 +39,7 @@ final class SharingTest extends TestCase
             ['2026-11-20T09:00:00Z'],
             array_unique(array_map(
                 static fn (Item $i): string => Rfc3339::format($i->modifiedAt),
-                BagReader::open("{$this->folder}/second")->inventory()->items,
+                iterator_to_array(BagReader::open("{$this->folder}/second")->inventory()->items),
             )),
             'Its inventory tells the times that the device tells.',
         );
@@ -143,13 +145,31 @@ final class SharingTest extends TestCase
         $writer = BagWriter::open("{$this->folder}/second");
         $earlier = EarlierBag::open("{$this->folder}/first", 8);
         self::assertNotNull($earlier);
-        self::assertTrue($writer->share(self::item('a.md', 'rope'), $earlier));
+        self::assertSame(['a.md'], self::shared($writer, $earlier, ['a.md' => 'rope']));
         $writer->takeWhole(self::item('a.md', 'rope, sold'), 'rope, sold');
         $writer->take(self::item('b.md', 'x'), Sample::stream('x'));
         $writer->finish(Sample::description('second'), ['notes' => null]);
 
         self::assertSame('rope', file_get_contents("{$this->folder}/first/data/notes/a.md"));
         self::assertSame('rope, sold', file_get_contents("{$this->folder}/second/data/notes/a.md"));
+    }
+
+    /**
+     * @param  array<string, string>  $notes  text by path
+     * @return list<string> the paths of what was shared
+     */
+    private static function shared(BagWriter $writer, EarlierBag $earlier, array $notes): array
+    {
+        $shared = [];
+        $listing = Inventory::of(
+            [new KindHeader('notes', count($notes), null)],
+            array_map(self::item(...), array_keys($notes), $notes),
+        );
+        $writer->share($earlier, $listing, static function (Item $item) use (&$shared): void {
+            $shared[] = $item->path;
+        });
+
+        return $shared;
     }
 
     /**
@@ -164,13 +184,9 @@ final class SharingTest extends TestCase
     {
         $writer = BagWriter::open("{$this->folder}/{$id}");
         $before = $earlier === null ? null : EarlierBag::open("{$this->folder}/{$earlier}", $atMost);
-        $shared = [];
-        foreach ($notes as $path => $text) {
-            if ($before !== null && $writer->share(self::item($path, $text), $before)) {
-                $shared[] = $path;
-            } else {
-                $writer->takeWhole(self::item($path, $text), $text);
-            }
+        $shared = $before === null ? [] : self::shared($writer, $before, $notes);
+        foreach (array_diff_key($notes, array_flip($shared)) as $path => $text) {
+            $writer->takeWhole(self::item($path, $text), $text);
         }
         $writer->finish(Sample::description($id), ['notes' => null]);
         $own = $writer->ownBytes();

@@ -6,6 +6,7 @@ namespace JadeStep\Core\Tests\Job;
 
 use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Items;
 use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\Outcome;
@@ -126,7 +127,8 @@ final class VerdictTest extends TestCase
         for ($i = 0; $i < $missing; $i++) {
             $items[] = new Item('photos', "{$i}.jpg", 10, str_repeat('0', 64), Rfc3339::parse('2026-11-01T12:00:00Z'));
         }
-        $comparison = new Comparison([new KindComparison('photos', 30, 30 - $missing, [], $items, [])]);
+        $lacks = Items::of($items);
+        $comparison = new Comparison([new KindComparison('photos', 30, 30 - $missing, [], $lacks, new Items)]);
         $before = ['photos' => 30, 'payment-cards' => 2];
         $now = ['photos' => 30 - $missing, 'payment-cards' => 0];
         $account = static fn (Promise $p): Account => Account::of($p->fates, $comparison, $before, $now);

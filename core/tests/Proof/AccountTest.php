@@ -6,6 +6,7 @@ namespace JadeStep\Core\Tests\Proof;
 
 use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Items;
 use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Bag\RewriteRule;
 use JadeStep\Core\Bag\Rewritten;
@@ -60,7 +61,7 @@ final class AccountTest extends TestCase
 
         $account = Account::of(
             [$fate],
-            new Comparison([new KindComparison('photos', $before, $same, $rewritten, $items, [])]),
+            new Comparison([new KindComparison('photos', $before, $same, $rewritten, Items::of($items), new Items)]),
             ['photos' => $before],
             ['photos' => 0],
         );
@@ -187,10 +188,12 @@ final class AccountTest extends TestCase
                     2,
                     2 - $missing,
                     [],
-                    $missing === 0
-                        ? []
-                        : [new Item('photos', 'p', 1, str_repeat('a', 64), Rfc3339::parse(self::AS_OF))],
-                    [],
+                    Items::of(
+                        $missing === 0
+                            ? []
+                            : [new Item('photos', 'p', 1, str_repeat('a', 64), Rfc3339::parse(self::AS_OF))],
+                    ),
+                    new Items,
                 ),
             ]),
             ['photos' => 2],

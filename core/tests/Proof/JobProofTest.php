@@ -6,6 +6,7 @@ namespace JadeStep\Core\Tests\Proof;
 
 use JadeStep\Core\Bag\Comparison;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\Items;
 use JadeStep\Core\Bag\KindComparison;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Device\Outcome;
@@ -64,7 +65,7 @@ final class JobProofTest extends TestCase
             : [new Item('photos', 'gone.jpg', 1, str_repeat('a', 64), Rfc3339::parse('2026-11-19T10:00:00Z'))];
         $account = static fn (Outcome $promised): Account => Account::of(
             [new KindFate(Kind::Photos, $promised, null, null, null)],
-            new Comparison([new KindComparison('photos', 2, $same, [], $missing, [])]),
+            new Comparison([new KindComparison('photos', 2, $same, [], Items::of($missing), new Items)]),
             ['photos' => 2],
             ['photos' => $same],
         );

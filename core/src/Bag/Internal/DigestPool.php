@@ -7,15 +7,18 @@ namespace JadeStep\Core\Bag\Internal;
 use JadeStep\Core\Bag\Digest;
 
 /**
- * Takes digests of many files: of large ones with the openssl program, one process a core, and of small ones here
- * meanwhile, since a process costs more than they do. How far a process is, is read off its own counters where the
- * system shows them.
+ * Takes digests of many files as they are given to it: in batches, with the openssl program on all cores but one, and
+ * of small files on that one here. How far a process is, is read off its own counters where the system shows them.
+ *
+ * @template K of array-key
  */
 final class DigestPool
 {
-    private const BATCH_FILES = 400;
-
     private const BATCH_BYTES = 67_108_864;
+
+    private const SMALL_FILES = 2_000;
+
+    private const SMALL_BATCH_BYTES = 16_777_216;
 
     /** Up to so large a file is read at once, here. */
     private const SMALL_BYTES = 1_048_576;
@@ -25,13 +28,11 @@ final class DigestPool
 
     private const POLL_MICROSECONDS = 20_000;
 
-    /**
-     * @var array<int, array{process: resource, out: resource, files: list<string>, pid: int, bytes: int, told: int}>
-     */
+    /** @var array<int, array{process: resource, out: resource, files: array<K, string>, bytes: int, told: int}> */
     private array $running = [];
 
-    /** @var array<string, string|null> */
-    private array $digests = [];
+    /** @var array<K, string|null> that are known and were not given out yet */
+    private array $known = [];
 
     /** @param  (callable(int): void)|null  $read */
     private function __construct(private $read, private readonly string $algorithm)
@@ -39,52 +40,95 @@ final class DigestPool
     }
 
     /**
-     * @param  list<string>  $files
+     * @template F of array-key
+     *
+     * @param  iterable<F, string>  $files
      * @param  (callable(int): void)|null  $read
-     * @return array<string, string|null>
+     * @return \Generator<F, string|null>
      */
-    public static function run(array $files, ?callable $read, string $algorithm): array
+    public static function run(iterable $files, ?callable $read, string $algorithm): \Generator
     {
+        /** @var self<F> $pool */
         $pool = new self($read, $algorithm);
-        [$small, $large] = self::bySize($files);
-        $batches = self::batches($large);
         try {
-            for ($next = 0; isset($small[$next]) || $batches !== [] || $pool->running !== [];) {
-                while ($batches !== [] && count($pool->running) < self::cores()) {
-                    $pool->start(array_shift($batches));
-                }
-                for ($end = $next + self::SMALL_AT_ONCE; $next < $end && isset($small[$next]); $next++) {
-                    $pool->digests[$small[$next]] = $pool->small($small[$next]);
-                }
-                if ($pool->running !== []) {
-                    $pool->look(isset($small[$next]) ? 0 : self::POLL_MICROSECONDS);
-                }
+            foreach (self::batches($files) as [$batch, $bytes, $isSmall]) {
+                $pool->take($batch, $bytes, $isSmall);
+                yield from $pool->out();
+            }
+            while ($pool->running !== []) {
+                $pool->look(self::POLL_MICROSECONDS);
+                yield from $pool->out();
             }
         } finally {
             $pool->stop();
         }
-
-        return $pool->digests;
     }
 
-    /** @param  array{files: list<string>, bytes: int}  $batch */
-    private function start(array $batch): void
+    /**
+     * @template F of array-key
+     *
+     * @param  iterable<F, string>  $files
+     * @return \Generator<int, array{array<F, string>, int, bool}> files, their bytes in all, and whether all are small
+     */
+    private static function batches(iterable $files): \Generator
     {
-        $this->digests += array_fill_keys($batch['files'], null);
+        $open = [[[], 0], [[], 0]];
+        foreach ($files as $key => $file) {
+            $bytes = (int) @filesize($file);
+            $sort = $bytes <= self::SMALL_BYTES ? 1 : 0;
+            $open[$sort][0][$key] = $file;
+            $open[$sort][1] += $bytes;
+            if (
+                count($open[$sort][0]) >= self::SMALL_FILES
+                || $open[$sort][1] >= ($sort === 1 ? self::SMALL_BATCH_BYTES : self::BATCH_BYTES)
+            ) {
+                yield [$open[$sort][0], $open[$sort][1], $sort === 1];
+                $open[$sort] = [[], 0];
+            }
+        }
+        foreach ($open as $sort => [$left, $bytes]) {
+            if ($left !== []) {
+                yield [$left, $bytes, $sort === 1];
+            }
+        }
+    }
+
+    /** @param  array<K, string>  $batch */
+    private function take(array $batch, int $bytes, bool $isSmall): void
+    {
+        if ($isSmall && count($this->running) >= self::cores() - 1) {
+            foreach (array_keys($batch) as $at => $key) {
+                $this->known[$key] = $this->small($batch[$key]);
+                if ($at % self::SMALL_AT_ONCE === 0) {
+                    $this->look(0);
+                }
+            }
+
+            return;
+        }
+        while (count($this->running) >= self::cores()) {
+            $this->look(self::POLL_MICROSECONDS);
+        }
+        $this->start($batch, $bytes);
+    }
+
+    /** @param  array<K, string>  $files */
+    private function start(array $files, int $bytes): void
+    {
         $out = tmpfile();
         $process =
             $out === false
                 ? false
                 : @proc_open(
-                    ['openssl', 'dgst', "-{$this->algorithm}", '-r', ...$batch['files']],
+                    ['openssl', 'dgst', "-{$this->algorithm}", '-r', ...array_values($files)],
                     [['file', '/dev/null', 'r'], $out, ['file', '/dev/null', 'w']],
                     $pipes,
                     null,
                     ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')],
                 );
         if ($out === false || ! is_resource($process)) {
-            foreach ($batch['files'] as $file) {
-                $this->digests[$file] = Digest::ofFile($file, $this->read, $this->algorithm);
+            foreach ($files as $key => $file) {
+                $this->known[$key] = Digest::ofFile($file, $this->read, $this->algorithm);
             }
 
             return;
@@ -92,9 +136,8 @@ final class DigestPool
         $this->running[] = [
             'process' => $process,
             'out' => $out,
-            'files' => $batch['files'],
-            'pid' => proc_get_status($process)['pid'],
-            'bytes' => $batch['bytes'],
+            'files' => $files,
+            'bytes' => $bytes,
             'told' => 0,
         ];
     }
@@ -110,38 +153,22 @@ final class DigestPool
         return $digest === false ? null : $digest;
     }
 
-    /**
-     * @param  list<string>  $files
-     * @return array{list<string>, array<string, int>} the small ones, and the large ones with their bytes
-     */
-    private static function bySize(array $files): array
-    {
-        $small = [];
-        $large = [];
-        foreach ($files as $file) {
-            $bytes = (int) @filesize($file);
-            if ($bytes <= self::SMALL_BYTES) {
-                $small[] = $file;
-            } else {
-                $large[$file] = $bytes;
-            }
-        }
-
-        return [$small, $large];
-    }
-
     private function look(int $microseconds): void
     {
-        usleep($microseconds);
+        if ($microseconds > 0) {
+            usleep($microseconds);
+        }
         foreach ($this->running as $i => &$run) {
-            $over = ! proc_get_status($run['process'])['running'];
-            $so = $over ? $run['bytes'] : min($run['bytes'], self::bytesRead($run['pid']));
+            $status = proc_get_status($run['process']);
+            $over = ! $status['running'];
             if ($this->read !== null) {
+                $so = $over ? $run['bytes'] : min($run['bytes'], self::bytesRead($status['pid']));
                 ($this->read)(max(0, $so - $run['told']));
+                $run['told'] = max($run['told'], $so);
             }
-            $run['told'] = max($run['told'], $so);
             if ($over) {
-                $this->take($run['out'], $run['process']);
+                $this->known += self::digests($run['out'], $run['files']);
+                proc_close($run['process']);
                 unset($this->running[$i]);
             }
         }
@@ -149,18 +176,27 @@ final class DigestPool
 
     /**
      * @param  resource  $out
-     * @param  resource  $process
+     * @param  array<K, string>  $files
+     * @return array<K, string|null> null of those of which the program printed nothing
      */
-    private function take($out, $process): void
+    private static function digests($out, array $files): array
     {
+        $byFile = [];
         rewind($out);
         while (($line = fgets($out)) !== false) {
-            if (preg_match('/\A([0-9a-f]+) \*(.+)\n\z/', $line, $m) === 1) {
-                $this->digests[$m[2]] = $m[1];
-            }
+            [$digest, $file] = explode(' *', rtrim($line, "\n"), 2) + ['', ''];
+            $byFile[$file] = $digest;
         }
         fclose($out);
-        proc_close($process);
+
+        return array_map(static fn (string $file): ?string => $byFile[$file] ?? null, $files);
+    }
+
+    /** @return \Generator<K, string|null> */
+    private function out(): \Generator
+    {
+        [$known, $this->known] = [$this->known, []];
+        yield from $known;
     }
 
     private function stop(): void
@@ -170,32 +206,6 @@ final class DigestPool
             proc_close($run['process']);
             fclose($run['out']);
         }
-    }
-
-    /**
-     * Large files first, one a batch; small ones together.
-     *
-     * @param  array<string, int>  $sizes  in bytes
-     * @return list<array{files: list<string>, bytes: int}>
-     */
-    private static function batches(array $sizes): array
-    {
-        arsort($sizes);
-        $batches = [];
-        $open = ['files' => [], 'bytes' => 0];
-        foreach ($sizes as $file => $bytes) {
-            if (
-                $open['files'] !== []
-                && ($open['bytes'] + $bytes > self::BATCH_BYTES || count($open['files']) >= self::BATCH_FILES)
-            ) {
-                $batches[] = $open;
-                $open = ['files' => [], 'bytes' => 0];
-            }
-            $open['files'][] = (string) $file;
-            $open['bytes'] += $bytes;
-        }
-
-        return $open['files'] === [] ? $batches : [...$batches, $open];
     }
 
     private static function bytesRead(int $pid): int

@@ -32,4 +32,25 @@ final class Listing
 
         return $lines === false ? [] : $lines;
     }
+
+    /**
+     * Line by line, as BagIt ends them: with a line feed, a carriage return, or both.
+     *
+     * @param  resource  $file  which is closed at the end
+     * @return \Generator<int, string> without their ends, numbered from 0
+     */
+    public static function linesOf($file): \Generator
+    {
+        $number = 0;
+        try {
+            while (($line = fgets($file)) !== false) {
+                $line = rtrim($line, "\r\n");
+                foreach (str_contains($line, "\r") ? explode("\r", $line) : [$line] as $part) {
+                    yield $number++ => $part;
+                }
+            }
+        } finally {
+            fclose($file);
+        }
+    }
 }

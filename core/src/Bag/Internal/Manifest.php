@@ -13,19 +13,21 @@ use JadeStep\Core\Bag\PayloadPath;
 final readonly class Manifest
 {
     /**
-     * @param  array<string, string>  $digests  by path
+     * @param  PathTable  $digests  by path
      * @param  list<Fault>  $faults
      */
-    private function __construct(public array $digests, public array $faults)
+    private function __construct(public PathTable $digests, public array $faults)
     {
     }
 
-    public static function parse(string $text, string $name, Algorithm $algorithm = Algorithm::Sha256): self
+    /** @param  iterable<int, string>  $lines  with or without their ends, numbered from 0 */
+    public static function parse(iterable $lines, string $name, Algorithm $algorithm = Algorithm::Sha256): self
     {
         $pattern = "/\A([0-9A-Fa-f]{{$algorithm->digits()}})[ \\t]+\\*?(.+)\\z/";
-        $digests = [];
+        $digests = new PathTable;
         $faults = [];
-        foreach (explode("\n", str_replace(["\r\n", "\r"], "\n", $text)) as $i => $line) {
+        foreach ($lines as $i => $line) {
+            $line = rtrim($line, "\r\n");
             if ($line === '') {
                 continue;
             }
@@ -45,10 +47,9 @@ final readonly class Manifest
 
                 continue;
             }
-            if (isset($digests[$path])) {
+            if (! $digests->put($path, strtolower($m[1]))) {
                 $faults[] = Fault::of(FaultCode::Duplicate, $path, $name);
             }
-            $digests[$path] = strtolower($m[1]);
         }
 
         return new self($digests, $faults);
@@ -60,9 +61,14 @@ final readonly class Manifest
         ksort($digests, SORT_STRING);
         $text = '';
         foreach ($digests as $path => $digest) {
-            $text .= $digest.'  '.PayloadPath::parse((string) $path)->encoded()."\n";
+            $text .= self::line((string) $path, $digest);
         }
 
         return $text;
+    }
+
+    public static function line(string $path, string $digest): string
+    {
+        return $digest.'  '.PayloadPath::parse($path)->encoded()."\n";
     }
 }

@@ -38,11 +38,11 @@ final readonly class ManifestSet
             if ($algorithm === null) {
                 $unknown[] = $name;
             } elseif (! is_link("{$folder}/{$name}")) {
-                $text = @file_get_contents("{$folder}/{$name}");
-                $manifest = Manifest::parse((string) $text, $name, $algorithm);
+                $file = @fopen("{$folder}/{$name}", 'rb');
+                $manifest = Manifest::parse($file === false ? [] : Listing::linesOf($file), $name, $algorithm);
                 $found[$algorithm->value] = $manifest;
                 array_push($faults, ...$manifest->faults);
-                if ($text === false) {
+                if ($file === false) {
                     $faults[] = Fault::of(FaultCode::Unreadable, $name);
                 }
             }
@@ -63,6 +63,6 @@ final readonly class ManifestSet
 
     public function listAny(): bool
     {
-        return array_filter($this->byAlgorithm, static fn (Manifest $m): bool => $m->digests !== []) !== [];
+        return array_filter($this->byAlgorithm, static fn (Manifest $m): bool => ! $m->digests->isEmpty()) !== [];
     }
 }

@@ -7,12 +7,57 @@ namespace JadeStep\Core\Bag\Internal;
 /** Runs a small program of the system to its end. */
 final class Program
 {
+    private const LONGEST_RECORD = 1_048_576;
+
     /**
      * @param  list<string>  $command
      * @param  string|null  $in  the folder to run it in
      * @return string|null what it printed, or null where it could not be run or failed
      */
     public static function output(array $command, ?string $in = null): ?string
+    {
+        $started = self::start($command, $in);
+        if ($started === null) {
+            return null;
+        }
+        [$process, $out] = $started;
+        $text = (string) stream_get_contents($out);
+        fclose($out);
+
+        return proc_close($process) === 0 ? $text : null;
+    }
+
+    /**
+     * What it prints, record by record as it comes; its status is what the generator returns.
+     *
+     * @param  list<string>  $command
+     * @param  string|null  $in  the folder to run it in
+     * @return \Generator<int, string, mixed, int>|null null where it could not be run
+     */
+    public static function records(array $command, ?string $in = null, string $end = "\0"): ?\Generator
+    {
+        $started = self::start($command, $in);
+
+        return $started === null ? null : (static function () use ($started, $end): \Generator {
+            [$process, $out] = $started;
+            try {
+                while (($record = stream_get_line($out, self::LONGEST_RECORD, $end)) !== false) {
+                    yield $record;
+                }
+            } finally {
+                fclose($out);
+                $status = proc_close($process);
+            }
+
+            return $status;
+        })();
+    }
+
+    /**
+     * @param  list<string>  $command
+     * @return array{resource, resource}|null the process, and what it prints
+     */
+    private static function start(array $command, ?string $in): ?array
     {
         $process = @proc_open(
             $command,
@@ -21,12 +66,7 @@ final class Program
             $in,
             ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')],
         );
-        if (! is_resource($process)) {
-            return null;
-        }
-        $text = (string) stream_get_contents($pipes[1]);
-        fclose($pipes[1]);
 
-        return proc_close($process) === 0 ? $text : null;
+        return is_resource($process) ? [$process, $pipes[1]] : null;
     }
 }

@@ -6,6 +6,7 @@ namespace JadeStep\Core\Bag\Internal;
 
 use JadeStep\Core\Bag\Exception\UnsafePath;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\KeySet;
 use JadeStep\Core\Bag\PayloadPath;
 
 /**
@@ -14,11 +15,20 @@ use JadeStep\Core\Bag\PayloadPath;
  */
 final class StoredNames
 {
-    /** @var array<string, true> files, as they are compared */
-    private array $files = [];
+    /** Files, as they are compared. */
+    private readonly KeySet $files;
 
-    /** @var array<string, true> folders, as they are compared */
-    private array $folders = [];
+    /** Folders, as they are compared. */
+    private readonly KeySet $folders;
+
+    /** The folder of the last name, as it is compared: most often that of the next one too. */
+    private string $last = '';
+
+    public function __construct()
+    {
+        $this->files = new KeySet;
+        $this->folders = new KeySet;
+    }
 
     /** Keeps the name of an item that is stored already. */
     public function keep(Item $item): void
@@ -77,11 +87,11 @@ final class StoredNames
     private function isFree(string $name): bool
     {
         $compared = self::compared($name);
-        if (isset($this->files[$compared]) || isset($this->folders[$compared])) {
+        if ($this->files->has($compared) || $this->folders->has($compared)) {
             return false;
         }
-        foreach (self::foldersOf($compared) as $folder) {
-            if (isset($this->files[$folder])) {
+        foreach ($this->newFoldersOf($compared) as $folder) {
+            if ($this->files->has($folder)) {
                 return false;
             }
         }
@@ -92,15 +102,19 @@ final class StoredNames
     private function take(string $name): void
     {
         $compared = self::compared($name);
-        $this->files[$compared] = true;
-        foreach (self::foldersOf($compared) as $folder) {
-            $this->folders[$folder] = true;
+        $this->files->add($compared);
+        foreach ($this->newFoldersOf($compared) as $folder) {
+            $this->folders->add($folder);
+            $this->last = $folder;
         }
     }
 
-    /** @return list<string> */
-    private static function foldersOf(string $name): array
+    /** @return list<string> those a name is in; none where the last one was in the same, which are known */
+    private function newFoldersOf(string $name): array
     {
+        if ($this->last !== '' && substr($name, 0, (int) strrpos($name, '/')) === $this->last) {
+            return [];
+        }
         $folders = [];
         for ($at = strpos($name, '/'); $at !== false; $at = strpos($name, '/', $at + 1)) {
             $folders[] = substr($name, 0, $at);

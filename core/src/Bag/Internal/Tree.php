@@ -31,42 +31,41 @@ final class Tree
     }
 
     /**
-     * Everything below a folder that is no folder: its path relative to it, its type as `find` tells it (f file, l
-     * link, others p, s, b, c) and its bytes. Links are told, never followed. The find program walks a
-     * hundred thousand files in a fraction of the time.
+     * Everything below a folder that is no folder, as it is found: its path relative to it, its type as `find` tells it
+     * (f file, l link, others p, s, b, c), its bytes, and how many names it has. Links are told, never followed. The
+     * find program walks a hundred thousand files in a fraction of the time.
      *
      * @param  string|null  $but  a folder at the top that is left out
-     * @return iterable<string, array{string, int}>
+     * @return \Generator<string, array{string, int, int}>
      */
-    public static function listing(string $folder, ?string $but = null): iterable
+    public static function listing(string $folder, ?string $but = null): \Generator
     {
         if (! is_dir($folder)) {
-            return [];
+            return;
         }
         $left = $but === null ? [] : ['-path', "./{$but}", '-prune', '-o'];
-        $found = Program::output(
-            ['find', '.', '-mindepth', '1', ...$left, '!', '-type', 'd', '-printf', '%y %s %P\0'],
+        $found = Program::records(
+            ['find', '.', '-mindepth', '1', ...$left, '!', '-type', 'd', '-printf', '%y %s %n %P\0'],
             $folder,
         );
-        if ($found === null) {
-            return self::walked($folder, $but);
+        foreach ($found ?? [] as $record) {
+            [$type, $bytes, $names, $path] = explode(' ', $record, 4) + ['', '0', '1', ''];
+            yield $path => [$type, (int) $bytes, (int) $names];
         }
-        $files = [];
-        foreach ($found === '' ? [] : explode("\0", rtrim($found, "\0")) as $line) {
-            [$type, $bytes, $path] = explode(' ', $line, 3) + ['', '0', ''];
-            $files[$path] = [$type, (int) $bytes];
+        if ($found === null || $found->getReturn() !== 0 && ! isset($path)) {
+            yield from self::walked($folder, $but);
         }
-
-        return $files;
     }
 
-    /** @return \Generator<string, array{string, int}> */
+    /** @return \Generator<string, array{string, int, int}> */
     private static function walked(string $folder, ?string $but): \Generator
     {
         foreach (self::files($folder) as $path => $info) {
             if ($but === null || ! str_starts_with($path, "{$but}/")) {
                 $type = $info->isLink() ? 'l' : ($info->isFile() ? 'f' : 'p');
-                yield $path => [$type, $type === 'f' ? (int) $info->getSize() : 0];
+                $stat = @lstat($info->getPathname());
+                $bytes = $type === 'f' ? (int) $info->getSize() : 0;
+                yield $path => [$type, $bytes, $stat === false ? 1 : $stat['nlink']];
             }
         }
     }

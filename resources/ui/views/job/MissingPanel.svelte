@@ -24,6 +24,7 @@
     const items = $derived(missing.data?.items ?? []);
     const unexpected = $derived(new Set<string>(job.verdict.unnamedKinds));
     // what was not named before comes first
+    const all = $derived(job.proof?.missing ?? 0);
     const sorted = $derived(
         [...items].sort(
             (a, b) =>
@@ -115,6 +116,9 @@
                 </li>
             {/each}
         </ul>
-        {#if sorted.length > SHOWN}<p class="text-sm text-quiet">and {sorted.length - SHOWN} more.</p>{/if}
+        {#if all > SHOWN}<p class="text-sm text-quiet">
+                and {all - SHOWN} more.{#if all > sorted.length}
+                    Of each kind the first 2,000 are listed; the others follow when these are back.{/if}
+            </p>{/if}
     {/if}
 </section>

@@ -39,7 +39,10 @@
                             >{:else if k.namedLater}<span class="block">less than promised, accepted on the way</span
                             >{:else if k.verdict === 'better'}<span class="block">more than promised</span
                             >{/if}{#if k.missing.length > 0}<span class="mr-1"
-                                >missing: {short(k.missing.map((m) => m.path))}.</span
+                                >missing: {short(
+                                    k.missing.map((m) => m.path),
+                                    k.moreMissing,
+                                )}.</span
                             >{/if}{#if k.changed.length > 0}<span class="text-quiet"
                                 >{k.changed[0]?.words}
                                 <span class="font-mono">{short(k.changed.map((c) => c.path))}</span>
