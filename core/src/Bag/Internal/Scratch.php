@@ -13,7 +13,7 @@ use JadeStep\Core\Bag\Exception\WriteFailed;
  */
 final class Scratch
 {
-    private const CACHE_KIB = 16_384;
+    private const CACHE_KIB = 8_192;
 
     private const NAME_BYTES = 16;
 
@@ -160,7 +160,7 @@ final class Scratch
             $database = new \SQLite3('');
             $database->enableExceptions(true);
             $database->exec(
-                'PRAGMA journal_mode = MEMORY; PRAGMA synchronous = OFF; PRAGMA temp_store = FILE; '
+                'PRAGMA journal_mode = DELETE; PRAGMA synchronous = OFF; PRAGMA temp_store = FILE; '
                     .'PRAGMA cache_size = -'.self::CACHE_KIB.'; BEGIN',
             );
             [self::$database, self::$process] = [$database, (int) getmypid()];
