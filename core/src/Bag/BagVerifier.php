@@ -10,6 +10,7 @@ use JadeStep\Core\Bag\Internal\Algorithm;
 use JadeStep\Core\Bag\Internal\FetchList;
 use JadeStep\Core\Bag\Internal\Manifest;
 use JadeStep\Core\Bag\Internal\ManifestSet;
+use JadeStep\Core\Bag\Internal\OrderedBag;
 use JadeStep\Core\Bag\Internal\PathTable;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\TagLines;
@@ -58,6 +59,10 @@ final class BagVerifier
      */
     public static function verify(string $folder, ?callable $progress = null): Verification
     {
+        $quick = self::of($folder, $progress)->inOrder();
+        if ($quick !== null) {
+            return $quick;
+        }
         $verifier = self::of($folder, $progress);
         $manifests = $verifier->readStructure();
         $verifier->compareAll($manifests);
@@ -85,10 +90,64 @@ final class BagVerifier
     public static function structure(string $folder): array
     {
         $verifier = self::of($folder, null);
+        if ($verifier->hasFilesInOrder()) {
+            return $verifier->faults;
+        }
+        $verifier = self::of($folder, null);
         $verifier->readStructure();
         $verifier->labels();
 
         return $verifier->faults;
+    }
+
+    /** @return Verification|null null where something is not in order, other than the bytes of a file */
+    private function inOrder(): ?Verification
+    {
+        $bag = $this->isBackup ? OrderedBag::open($this->folder) : null;
+        if ($bag === null || ! $this->hasTagsInOrder()) {
+            return null;
+        }
+        foreach (Digest::others($bag->files(), $this->progress) as $path => $found) {
+            $this->altered[$path] = true;
+        }
+        if (! $bag->inventoryFits() || ! $this->hasLabelsInOrder($bag)) {
+            return null;
+        }
+        foreach (array_keys($this->altered) as $path) {
+            $isRead = is_readable("{$this->folder}/{$path}");
+            $this->fault($isRead ? FaultCode::Altered : FaultCode::Unreadable, (string) $path);
+        }
+
+        return new Verification($this->faults, $this->description(), $bag->files, $bag->bytes, $bag->counts);
+    }
+
+    private function hasFilesInOrder(): bool
+    {
+        $bag = $this->isBackup ? OrderedBag::open($this->folder) : null;
+        if ($bag === null || ! $this->hasTagsInOrder()) {
+            return false;
+        }
+        iterator_count($bag->files());
+
+        return $bag->fits && $this->hasLabelsInOrder($bag);
+    }
+
+    private function hasTagsInOrder(): bool
+    {
+        $this->declaration();
+        $tags = ManifestSet::read($this->folder, 'tagmanifest', true);
+        $this->tagFiles($tags, ['sha256']);
+
+        return [$this->faults, $tags->faults, $tags->unknown] === [[], [], []];
+    }
+
+    private function hasLabelsInOrder(OrderedBag $bag): bool
+    {
+        [$this->files, $this->bytes] = [$bag->files, $bag->bytes];
+        $this->labels();
+        $description = $this->description();
+
+        return $this->faults === [] && $description?->encryption === Encryption::None;
     }
 
     /** @param  (callable(int): void)|null  $progress */
@@ -112,7 +171,7 @@ final class BagVerifier
         if (! file_exists("{$this->folder}/data") && ! is_link("{$this->folder}/data") && ! $manifests->listAny()) {
             throw NotABag::withoutPayload(basename($this->folder));
         }
-        $this->tagFiles($tags, $manifests);
+        $this->tagFiles($tags, array_keys($manifests->byAlgorithm));
         $this->walk();
         $this->listed($manifests);
         array_push($this->faults, ...FetchList::faults($this->folder));
@@ -133,8 +192,12 @@ final class BagVerifier
         }
     }
 
-    /** Tag files are whatever is not in data/; tag manifests list none of themselves, and every payload manifest. */
-    private function tagFiles(ManifestSet $tags, ManifestSet $manifests): void
+    /**
+     * Tag files are whatever is not in data/; tag manifests list none of themselves, and every payload manifest.
+     *
+     * @param  list<string>  $payload  algorithms of the payload manifests
+     */
+    private function tagFiles(ManifestSet $tags, array $payload): void
     {
         $listed = [];
         foreach ($tags->byAlgorithm as $name => $tag) {
@@ -159,8 +222,8 @@ final class BagVerifier
             }
         }
         foreach ($tags->byAlgorithm as $name => $tag) {
-            foreach (array_keys($manifests->byAlgorithm) as $payload) {
-                $file = "manifest-{$payload}.txt";
+            foreach ($payload as $algorithm) {
+                $file = "manifest-{$algorithm}.txt";
                 if (isset($listed[$file]) && ! $tag->digests->has($file)) {
                     $this->fault(FaultCode::Unlisted, $file, "tagmanifest-{$name}.txt does not list it");
                 }
@@ -225,12 +288,12 @@ final class BagVerifier
             $files = (function () use ($manifest): \Generator {
                 foreach ($manifest->digests->with($this->payload) as $path => $digest) {
                     if (is_file("{$this->folder}/{$path}")) {
-                        yield $path => "{$this->folder}/{$path}";
+                        yield $path => ["{$this->folder}/{$path}", (int) $this->payload->word($path), (string) $digest];
                     }
                 }
             })();
-            foreach (Digest::each($files, $told, $name) as $path => $found) {
-                if ($found !== $manifest->digests->word($path) && ! isset($this->altered[$path])) {
+            foreach (Digest::others($files, $told, $name) as $path => $found) {
+                if (! isset($this->altered[$path])) {
                     $this->altered[$path] = true;
                     $this->fault($found === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
                 }

@@ -30,17 +30,17 @@ final class Digest
     }
 
     /**
-     * Many files at once, on as many cores as are there, by the openssl program; where it is missing, one after the
-     * other. They come as they are done, in whatever order.
+     * Of many files those whose digest is another than is said, as they are found, in whatever order. They are read on
+     * as many cores as are there, by the openssl program; where it is missing, one after the other.
      *
      * @template K of array-key
      *
-     * @param  iterable<K, string>  $files
+     * @param  iterable<K, array{string, int, string}>  $files  each with its bytes and the digest that it should have
      * @param  (callable(int): void)|null  $read  told the bytes read since the last call, and every moment that it
      *   goes on
      * @return \Generator<K, string|null> by the key of the file, null where it cannot be read
      */
-    public static function each(iterable $files, ?callable $read = null, string $algorithm = 'sha256'): \Generator
+    public static function others(iterable $files, ?callable $read = null, string $algorithm = 'sha256'): \Generator
     {
         return Internal\DigestPool::run($files, $read, $algorithm);
     }

@@ -335,12 +335,12 @@ final class EncryptedBagWriter implements Writer
 
                 continue;
             }
-            $files["data/{$path}"] = "{$this->work}/bag/data/{$path}";
+            $files["data/{$path}"] = ["{$this->work}/bag/data/{$path}", $size, ''];
             $bytes += $size;
             $this->ownBytes += $names === 1 ? $size : 0;
         }
         $digests = [];
-        foreach (Digest::each($files) as $path => $digest) {
+        foreach (Digest::others($files) as $path => $digest) {
             $digests[$path] = $digest ?? throw WriteFailed::at(basename($path));
         }
 

@@ -121,6 +121,16 @@ final readonly class Inventory
         }
     }
 
+    /**
+     * One line that is an item, whatever stands before it.
+     *
+     * @throws UnreadableInventory
+     */
+    public static function item(string $line): Item
+    {
+        return self::itemOf(self::fields($line, 0), 0);
+    }
+
     /** @return array<string, int> items per kind */
     public function counts(): array
     {
@@ -193,25 +203,35 @@ final readonly class Inventory
      */
     private static function addItem(Items $items, array $kinds, array $fields, int $number): Item
     {
+        isset($kinds[self::kindOf($fields)]) || throw self::noItem($number);
+        $item = self::itemOf($fields, $number);
+        $items->add($item) || throw UnreadableInventory::line($number, 'names '.$item->key().' a second time');
+
+        return $item;
+    }
+
+    /** @param  array<string, mixed>  $fields */
+    private static function itemOf(array $fields, int $number): Item
+    {
         $good = is_string($fields['path'] ?? null) && is_int($fields['bytes'] ?? null) && $fields['bytes'] >= 0
             && is_string($fields['sha256'] ?? null) && preg_match('/\A[0-9a-f]{64}\z/', $fields['sha256']) === 1
             && is_string($fields['modifiedAt'] ?? null)
             && (! isset($fields['file']) || is_string($fields['file']))
             && (! isset($fields['segment']) || is_string($fields['segment']));
-        if (! $good || ! isset($kinds[self::kindOf($fields)])) {
-            throw UnreadableInventory::line(
-                $number,
-                'is not an item of an opened kind: {"kind", "path", "bytes", "sha256", "modifiedAt"}',
-            );
-        }
+        $good || throw self::noItem($number);
         try {
-            $item = self::item($fields, self::kindOf($fields));
+            return self::ofFields($fields, self::kindOf($fields));
         } catch (\InvalidArgumentException $e) {
             throw UnreadableInventory::line($number, 'cannot be read: '.$e->getMessage());
         }
-        $items->add($item) || throw UnreadableInventory::line($number, 'names '.$item->key().' a second time');
+    }
 
-        return $item;
+    private static function noItem(int $number): UnreadableInventory
+    {
+        return UnreadableInventory::line(
+            $number,
+            'is not an item of an opened kind: {"kind", "path", "bytes", "sha256", "modifiedAt"}',
+        );
     }
 
     /**
@@ -219,7 +239,7 @@ final readonly class Inventory
      *
      * @throws \InvalidArgumentException
      */
-    private static function item(array $fields, string $kind): Item
+    private static function ofFields(array $fields, string $kind): Item
     {
         $f = Fields::of($fields);
         $item = new Item(

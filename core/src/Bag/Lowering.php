@@ -52,15 +52,20 @@ final class Lowering
         if (Nesting::isIn($into, $from)) {
             throw LoweringRefused::nested(basename($into));
         }
-        $faults = BagVerifier::structure($from);
-        if ($faults !== []) {
-            throw LoweringRefused::damaged($faults[0]->message());
+        $isJudged = false;
+        $judge = static function () use ($from, &$isJudged): void {
+            $faults = $isJudged ? [] : BagVerifier::structure($from);
+            $isJudged = true;
+            $faults === [] || throw LoweringRefused::damaged($faults[0]->message());
+        };
+        if (! is_dir(dirname($into))) {
+            $judge(); // else while the files are linked; what is refused leaves nothing behind
         }
         $work = WorkFolder::hold($into, "lowering {$original->id} to {$to} as {$id}");
         try {
             Tree::remove("{$work->path}/bag");
             Tree::makeFolder("{$work->path}/bag");
-            $sharing = self::sharePayload($from, "{$work->path}/bag");
+            $sharing = self::sharePayload($from, "{$work->path}/bag", $judge);
             $description = $original->lowered($id, $to, $now, $sharing);
             self::tagFiles($from, "{$work->path}/bag", $description);
             Tree::rename("{$work->path}/bag", $into);
@@ -71,14 +76,15 @@ final class Lowering
         return new LoweredCopy($description, $original, $sharing === PayloadSharing::Linked ? self::files($from) : 0);
     }
 
-    private static function sharePayload(string $from, string $work): PayloadSharing
+    /** @param  callable(): void  $meanwhile */
+    private static function sharePayload(string $from, string $work, callable $meanwhile): PayloadSharing
     {
         foreach (PayloadSharing::cases() as $sharing) {
             $copy = ['cp', ...$sharing->options(), '--'];
             // one file tells whether the file system does it; coreutils do a hundred thousand in half the time
             $tried = Program::output([...$copy, "{$from}/".TagFiles::MANIFEST, "{$work}/tried"]);
             @unlink("{$work}/tried");
-            if ($tried !== null && Program::output([...$copy, "{$from}/data", "{$work}/data"]) !== null) {
+            if ($tried !== null && Program::beside([...$copy, "{$from}/data", "{$work}/data"], $meanwhile)) {
                 return $sharing;
             }
             Tree::remove("{$work}/data");

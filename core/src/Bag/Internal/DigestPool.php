@@ -26,13 +26,16 @@ final class DigestPool
     /** So many are read here between two looks at the processes. */
     private const SMALL_AT_ONCE = 64;
 
-    private const POLL_MICROSECONDS = 20_000;
+    private const POLL_MICROSECONDS = 3_000;
 
-    /** @var array<int, array{process: resource, out: resource, files: array<K, string>, bytes: int, told: int}> */
+    /**
+     * @var array<int, array{process: resource, out: resource, batch: array<K, array{string, int, string}>, bytes: int,
+     *   told: int}>
+     */
     private array $running = [];
 
-    /** @var array<K, string|null> that are known and were not given out yet */
-    private array $known = [];
+    /** @var array<K, string|null> that are others than is said, and were not given out yet */
+    private array $others = [];
 
     /** @param  (callable(int): void)|null  $read */
     private function __construct(private $read, private readonly string $algorithm)
@@ -42,7 +45,7 @@ final class DigestPool
     /**
      * @template F of array-key
      *
-     * @param  iterable<F, string>  $files
+     * @param  iterable<F, array{string, int, string}>  $files
      * @param  (callable(int): void)|null  $read
      * @return \Generator<F, string|null>
      */
@@ -67,14 +70,15 @@ final class DigestPool
     /**
      * @template F of array-key
      *
-     * @param  iterable<F, string>  $files
-     * @return \Generator<int, array{array<F, string>, int, bool}> files, their bytes in all, and whether all are small
+     * @param  iterable<F, array{string, int, string}>  $files
+     * @return \Generator<int, array{array<F, array{string, int, string}>, int, bool}> files, their bytes in all, and
+     *   whether all are small
      */
     private static function batches(iterable $files): \Generator
     {
         $open = [[[], 0], [[], 0]];
         foreach ($files as $key => $file) {
-            $bytes = (int) @filesize($file);
+            $bytes = $file[1];
             $sort = $bytes <= self::SMALL_BYTES ? 1 : 0;
             $open[$sort][0][$key] = $file;
             $open[$sort][1] += $bytes;
@@ -93,12 +97,15 @@ final class DigestPool
         }
     }
 
-    /** @param  array<K, string>  $batch */
+    /** @param  array<K, array{string, int, string}>  $batch */
     private function take(array $batch, int $bytes, bool $isSmall): void
     {
-        if ($isSmall && count($this->running) >= self::cores() - 1) {
+        if ($isSmall && count($this->running) >= self::cores()) {
             foreach (array_keys($batch) as $at => $key) {
-                $this->known[$key] = $this->small($batch[$key]);
+                $digest = $this->small($batch[$key][0]);
+                if ($digest !== $batch[$key][2]) {
+                    $this->others[$key] = $digest;
+                }
                 if ($at % self::SMALL_AT_ONCE === 0) {
                     $this->look(0);
                 }
@@ -112,23 +119,26 @@ final class DigestPool
         $this->start($batch, $bytes);
     }
 
-    /** @param  array<K, string>  $files */
-    private function start(array $files, int $bytes): void
+    /** @param  array<K, array{string, int, string}>  $batch */
+    private function start(array $batch, int $bytes): void
     {
         $out = tmpfile();
         $process =
             $out === false
                 ? false
                 : @proc_open(
-                    ['openssl', 'dgst', "-{$this->algorithm}", '-r', ...array_values($files)],
+                    ['openssl', 'dgst', "-{$this->algorithm}", '-r', ...array_column($batch, 0)],
                     [['file', '/dev/null', 'r'], $out, ['file', '/dev/null', 'w']],
                     $pipes,
                     null,
                     ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')],
                 );
         if ($out === false || ! is_resource($process)) {
-            foreach ($files as $key => $file) {
-                $this->known[$key] = Digest::ofFile($file, $this->read, $this->algorithm);
+            foreach ($batch as $key => [$file, , $said]) {
+                $digest = Digest::ofFile($file, $this->read, $this->algorithm);
+                if ($digest !== $said) {
+                    $this->others[$key] = $digest;
+                }
             }
 
             return;
@@ -136,7 +146,7 @@ final class DigestPool
         $this->running[] = [
             'process' => $process,
             'out' => $out,
-            'files' => $files,
+            'batch' => $batch,
             'bytes' => $bytes,
             'told' => 0,
         ];
@@ -167,7 +177,7 @@ final class DigestPool
                 $run['told'] = max($run['told'], $so);
             }
             if ($over) {
-                $this->known += self::digests($run['out'], $run['files']);
+                $this->others += self::othersIn($run['out'], $run['batch']);
                 proc_close($run['process']);
                 unset($this->running[$i]);
             }
@@ -176,27 +186,42 @@ final class DigestPool
 
     /**
      * @param  resource  $out
-     * @param  array<K, string>  $files
+     * @param  array<K, array{string, int, string}>  $batch
      * @return array<K, string|null> null of those of which the program printed nothing
      */
-    private static function digests($out, array $files): array
+    private static function othersIn($out, array $batch): array
     {
-        $byFile = [];
         rewind($out);
-        while (($line = fgets($out)) !== false) {
-            [$digest, $file] = explode(' *', rtrim($line, "\n"), 2) + ['', ''];
+        $text = (string) stream_get_contents($out);
+        fclose($out);
+        $said = '';
+        foreach ($batch as [$file, , $digest]) {
+            $said .= "{$digest} *{$file}\n";
+        }
+        if ($text === $said) {
+            return [];
+        }
+        $byFile = [];
+        foreach (explode("\n", $text) as $line) {
+            [$digest, $file] = explode(' *', $line, 2) + ['', ''];
             $byFile[$file] = $digest;
         }
-        fclose($out);
+        $others = [];
+        foreach ($batch as $key => [$file, , $digest]) {
+            $found = $byFile[$file] ?? null;
+            if ($found !== $digest) {
+                $others[$key] = $found;
+            }
+        }
 
-        return array_map(static fn (string $file): ?string => $byFile[$file] ?? null, $files);
+        return $others;
     }
 
     /** @return \Generator<K, string|null> */
     private function out(): \Generator
     {
-        [$known, $this->known] = [$this->known, []];
-        yield from $known;
+        [$others, $this->others] = [$this->others, []];
+        yield from $others;
     }
 
     private function stop(): void

@@ -28,6 +28,34 @@ final class Program
     }
 
     /**
+     * Runs to its end while something else is done here; where that is broken off, so is the program.
+     *
+     * @param  list<string>  $command
+     * @param  callable(): void  $meanwhile
+     * @return bool whether it could be run and succeeded
+     */
+    public static function beside(array $command, callable $meanwhile): bool
+    {
+        $started = self::start($command, null);
+        try {
+            $meanwhile();
+        } catch (\Throwable $e) {
+            if ($started !== null) {
+                proc_terminate($started[0]);
+                proc_close($started[0]);
+            }
+
+            throw $e;
+        }
+        if ($started === null) {
+            return false;
+        }
+        stream_get_contents($started[1]);
+
+        return proc_close($started[0]) === 0;
+    }
+
+    /**
      * What it prints, record by record as it comes; its status is what the generator returns.
      *
      * @param  list<string>  $command
