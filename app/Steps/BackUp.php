@@ -111,7 +111,7 @@ final readonly class BackUp implements Step
 
     private function note(BenchJob $job, Bag $bag): void
     {
-        if ($bag->closed_for !== null) {
+        if ($bag->counts !== null) {
             $bag->update(['state' => BagState::Complete]); // what it holds was noted when it was written
 
             return;
@@ -219,10 +219,7 @@ final readonly class BackUp implements Step
     private function take(RunningStep $step, Writer $writer, Inventory $listing, Bag $bag): array
     {
         $whole = $listing->bytes();
-        $done = 0;
-        foreach ($listing->items as $item) {
-            $done += $writer->has($item) ? $item->bytes : 0;
-        }
+        $done = $writer->bytesOf($listing);
         $earlier = $this->earlier->of($bag, $this->locker->openPgp($step->job));
         if ($earlier !== null) {
             $had = static function (Item $item) use ($step, $whole, &$done): void {
@@ -234,13 +231,7 @@ final readonly class BackUp implements Step
         $changed = [];
         $started = microtime(true);
         $moved = 0;
-        $wanted = (static function () use ($writer, $listing): \Generator {
-            foreach ($listing->items as $item) {
-                if (! $writer->has($item)) {
-                    yield $item;
-                }
-            }
-        })();
+        $wanted = $writer->lacks($listing);
         foreach ($this->link->fetch($step->job->serial, $wanted, $bag->encryption, $step->beat(...)) as $fetched) {
             $kind = Kind::tryFrom($fetched->item->kind);
             $step->progress(PhaseCode::Copy, Progress::ofBytes($done, $whole), $kind);
@@ -310,9 +301,7 @@ final readonly class BackUp implements Step
             ),
             $schemas,
         );
-        $bag->update(['own_bytes' => $writer->ownBytes()]);
-        if ($bag->closed_for !== null) {
-            $bag->update(self::told($inventory)); // nobody here can read it again
-        }
+        // what is closed for a key can nobody here read again
+        $bag->update(['own_bytes' => $writer->ownBytes()] + self::told($inventory));
     }
 }

@@ -12,6 +12,11 @@ final readonly class EarlierBag
     /** What an item takes in a tar beside its content: a header, and half a block that is filled up. */
     private const TAR_BYTES = 768;
 
+    /** Of the mode in a file's status: the bits that tell its type, and that of an ordinary file. */
+    private const TYPE = 0o170000;
+
+    private const FILE = 0o100000;
+
     /** @param  int  $atMost  so many names may one file have */
     private function __construct(private string $folder, private Items $items, private int $atMost)
     {
@@ -70,10 +75,34 @@ final readonly class EarlierBag
     public function fileOf(Item $wanted): ?string
     {
         $stored = $this->items->withContent($wanted->sha256)?->stored();
-        $file = "{$this->folder}/data/{$stored}";
-        $stat = $stored === null ? null : $this->mayHaveOneMoreName($file);
 
-        return $stat !== null && $stat['size'] === $wanted->bytes ? $file : null;
+        return $stored === null ? null : $this->fileAt($stored, $wanted->bytes);
+    }
+
+    /** @return iterable<Item> of a listing what this bag has too, under the same name, as it stores it */
+    public function unchanged(Inventory $listing): iterable
+    {
+        return $listing->items->asIn($this->items);
+    }
+
+    /** What is unchanged, but for those that a set has by their keys. */
+    public function unchangedBut(Inventory $listing, KeySet $left): Items
+    {
+        return $listing->items->allAsIn($this->items, $left);
+    }
+
+    /** The folder that its items are stored in. */
+    public function payload(): string
+    {
+        return "{$this->folder}/data";
+    }
+
+    /** @return string|null the file, where it is of this size and may have one more name */
+    public function fileAt(string $stored, int $bytes): ?string
+    {
+        $file = "{$this->folder}/data/{$stored}";
+
+        return ($this->mayHaveOneMoreName($file)['size'] ?? null) === $bytes ? $file : null;
     }
 
     /** @return array{size: int}|null its status; null where it may not, or is no ordinary file */
@@ -81,7 +110,7 @@ final readonly class EarlierBag
     {
         $stat = @lstat($file);
 
-        return $stat !== false && is_file($file) && ! is_link($file) && $stat['nlink'] < $this->atMost
+        return $stat !== false && ($stat['mode'] & self::TYPE) === self::FILE && $stat['nlink'] < $this->atMost
             ? ['size' => $stat['size']]
             : null;
     }

@@ -95,6 +95,16 @@ final class EncryptedBagWriter implements Writer
         return $this->written->hold($item);
     }
 
+    public function bytesOf(Inventory $listing): int
+    {
+        return $listing->items->bytesAlsoIn($this->written);
+    }
+
+    public function lacks(Inventory $listing): iterable
+    {
+        return $listing->items->notHeldBy($this->written);
+    }
+
     /**
      * Whole segments are shared, as they are: what in them has changed since then, or is not there any more, does not
      * count, and what has changed comes in a segment of its own.

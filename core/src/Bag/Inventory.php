@@ -18,6 +18,9 @@ final readonly class Inventory
 {
     private const LONGEST_LINE = 65_536;
 
+    private const USUAL = '/\A\{"kind": ?"([a-z-]+)", ?"path": ?"([^"\\\\]+)", ?"bytes": ?(0|[1-9]\d{0,17}), ?'
+        .'"sha256": ?"([0-9a-f]{64})", ?"modifiedAt": ?"([0-9TZ:.-]+)"\}\z/';
+
     /**
      * @param  list<KindHeader>  $kinds
      */
@@ -71,6 +74,13 @@ final readonly class Inventory
             if (trim($line) === '') {
                 continue;
             }
+            $usual = self::usual($line);
+            if ($usual !== null && isset($kinds[$usual->kind])) {
+                self::addTo($items, $usual, $number);
+                $seen[$usual->kind] = ($seen[$usual->kind] ?? 0) + 1;
+
+                continue;
+            }
             $fields = self::fields($line, $number);
             if (array_key_exists('items', $fields)) {
                 self::addKind($kinds, $fields, $number);
@@ -101,24 +111,37 @@ final readonly class Inventory
         })());
     }
 
-    /**
-     * @param  (callable(string): iterable<Item>)|null  $inOrder  gives the items of a kind in another order
-     * @return \Generator<string> one JSON object a line, without the line end
-     */
-    public function lines(?callable $inOrder = null): \Generator
+    /** @return \Generator<string> one JSON object a line, without the line end */
+    public function lines(): \Generator
     {
-        $inOrder ??= $this->items->ofKind(...);
         foreach ($this->kinds as $kind) {
-            yield self::json(['kind' => $kind->kind, 'items' => $kind->items, 'storeSchema' => $kind->storeSchema]);
-            foreach ($kind->items === 0 ? [] : $inOrder($kind->kind) as $item) {
-                yield self::json([
-                    'kind' => $item->kind, 'path' => $item->path, 'bytes' => $item->bytes,
-                    'sha256' => $item->sha256, 'modifiedAt' => Rfc3339::format($item->modifiedAt),
-                ]
-                    + ($item->file === null ? [] : ['file' => $item->file])
-                    + ($item->segment === null ? [] : ['segment' => $item->segment]));
+            yield self::head($kind);
+            foreach ($kind->items === 0 ? [] : $this->items->ofKind($kind->kind) as $item) {
+                yield self::line($item);
             }
         }
+    }
+
+    /** The line that opens a kind. */
+    public static function head(KindHeader $kind): string
+    {
+        return self::json(['kind' => $kind->kind, 'items' => $kind->items, 'storeSchema' => $kind->storeSchema]);
+    }
+
+    public static function line(Item $item): string
+    {
+        return self::json([
+            'kind' => $item->kind, 'path' => $item->path, 'bytes' => $item->bytes,
+            'sha256' => $item->sha256, 'modifiedAt' => Rfc3339::format($item->modifiedAt),
+        ]
+            + ($item->file === null ? [] : ['file' => $item->file])
+            + ($item->segment === null ? [] : ['segment' => $item->segment]));
+    }
+
+    /** @param  string  $line  of an item, as it is written here */
+    public static function digestIn(string $line): string
+    {
+        return substr($line, (int) strrpos($line, '"sha256":"') + 10, 64);
     }
 
     /**
@@ -205,9 +228,29 @@ final readonly class Inventory
     {
         isset($kinds[self::kindOf($fields)]) || throw self::noItem($number);
         $item = self::itemOf($fields, $number);
-        $items->add($item) || throw UnreadableInventory::line($number, 'names '.$item->key().' a second time');
+        self::addTo($items, $item, $number);
 
         return $item;
+    }
+
+    private static function addTo(Items $items, Item $item, int $number): void
+    {
+        $items->add($item) || throw UnreadableInventory::line($number, 'names '.$item->key().' a second time');
+    }
+
+    /** A line as it is written here and by most devices, in a third of the time; null for every other. */
+    private static function usual(string $line): ?Item
+    {
+        if (preg_match(self::USUAL, $line, $m) !== 1) {
+            return null;
+        }
+        try {
+            PayloadPath::parse("{$m[1]}/{$m[2]}");
+
+            return new Item($m[1], $m[2], (int) $m[3], $m[4], Rfc3339::parse($m[5]));
+        } catch (\InvalidArgumentException) {
+            return null;
+        }
     }
 
     /** @param  array<string, mixed>  $fields */

@@ -52,7 +52,7 @@ final class Items implements \Countable, \IteratorAggregate
     }
 
     /**
-     * Those of others that a condition holds for, in their order.
+     * Those that a condition holds for, in their order.
      *
      * @internal
      *
@@ -168,6 +168,62 @@ final class Items implements \Countable, \IteratorAggregate
     public function notIn(KeySet $set): \Generator
     {
         return $this->pages("name NOT IN (SELECT name FROM {$set->table}) AND ", []);
+    }
+
+    /** @return \Generator<int, Item> those that others do not have with the same content, as it is at that moment */
+    public function notHeldBy(self $others): \Generator
+    {
+        $same = "SELECT 1 FROM {$others->table} o WHERE o.name = {$this->table}.name AND o.digest = {$this->table}.digest";
+
+        return $this->pages("NOT EXISTS ({$same}) AND ", []);
+    }
+
+    public function bytesAlsoIn(self $others): int
+    {
+        return Scratch::number(
+            "SELECT SUM(i.bytes) FROM {$this->table} i "
+                ."JOIN {$others->table} o ON o.name = i.name AND o.digest = i.digest",
+        );
+    }
+
+    /**
+     * Those that others have too, of the same name and content, as the others have them.
+     *
+     * @return \Generator<int, Item>
+     */
+    public function asIn(self $others): \Generator
+    {
+        $columns = 'i.id, o.kind, o.name, o.digest, o.bytes, i.at, o.sealed';
+        $page = $this->statement(
+            "as in {$others->table}",
+            "SELECT {$columns} FROM {$this->table} i JOIN {$others->table} o ON o.name = i.name "
+                .'AND o.digest = i.digest WHERE i.id > ? ORDER BY i.id LIMIT '.self::AT_ONCE,
+        );
+
+        return self::read($page, []);
+    }
+
+    /** The same at once, but for those that a set has by their keys. */
+    public function allAsIn(self $others, KeySet $but): self
+    {
+        $those = new self;
+        Scratch::do(
+            "INSERT INTO {$those->table} (kind, name, stored, digest, segment, bytes, at, sealed) "
+                .'SELECT o.kind, o.name, o.stored, o.digest, o.segment, o.bytes, i.at, o.sealed '
+                ."FROM {$this->table} i JOIN {$others->table} o ON o.name = i.name AND o.digest = i.digest "
+                ."WHERE NOT EXISTS (SELECT 1 FROM {$but->table} b WHERE b.name = i.name) ORDER BY i.id",
+        );
+
+        return $those;
+    }
+
+    /** Takes all of others, of which none may be here under another content. */
+    public function putFrom(self $others): void
+    {
+        $columns = 'kind, name, stored, digest, segment, bytes, at, sealed';
+        Scratch::do(
+            "INSERT OR REPLACE INTO {$this->table} ({$columns}) SELECT {$columns} FROM {$others->table} ORDER BY id",
+        );
     }
 
     public function count(): int
@@ -292,7 +348,18 @@ final class Items implements \Countable, \IteratorAggregate
      */
     private function pages(string $condition, array $values): \Generator
     {
-        $page = $this->select("pages {$condition}", "{$condition}id > ? ORDER BY id LIMIT ".self::AT_ONCE);
+        return self::read(
+            $this->select("pages {$condition}", "{$condition}id > ? ORDER BY id LIMIT ".self::AT_ONCE),
+            $values,
+        );
+    }
+
+    /**
+     * @param  list<string>  $values  before the number of the last row
+     * @return \Generator<int, Item>
+     */
+    private static function read(\SQLite3Stmt $page, array $values): \Generator
+    {
         $at = 0;
         $number = 0;
         do {

@@ -12,6 +12,12 @@ interface Writer
     /** Whether this very item is here already. */
     public function has(Item $item): bool;
 
+    /** @return int bytes of the listing's items that are here already */
+    public function bytesOf(Inventory $listing): int;
+
+    /** @return iterable<Item> of the listing, those that are not here yet; asked for as they are wanted */
+    public function lacks(Inventory $listing): iterable;
+
     /**
      * Has items as an earlier bag of the device has them, without fetching them: all of the listing's that it can.
      *

@@ -60,6 +60,29 @@ final class SharingTest extends TestCase
         self::assertTrue(Seal::isClosed("{$this->folder}/second"));
     }
 
+    public function test_folders_and_times_are_its_own_where_it_shares_with_a_sealed_bag(): void
+    {
+        $this->bag('first', ['pier/a.md' => 'rope', 'pier/b.md' => 'paint']);
+        Seal::close("{$this->folder}/first");
+        $later = Rfc3339::parse('2026-11-21T07:00:00Z');
+        $moved = static fn (Item $i): Item => new Item($i->kind, $i->path, $i->bytes, $i->sha256, $later);
+        $listing = Inventory::of(
+            [new KindHeader('notes', 2, null)],
+            [$moved(self::item('pier/a.md', 'rope')), $moved(self::item('pier/b.md', 'paint'))],
+        );
+        $writer = BagWriter::open("{$this->folder}/second");
+        $earlier = EarlierBag::open("{$this->folder}/first", 8);
+        self::assertNotNull($earlier);
+        $writer->share($earlier, $listing, static fn () => null);
+        $writer->finish(Sample::description('second'), ['notes' => null]);
+
+        $rights = (int) fileperms("{$this->folder}/second/data/notes/pier");
+        self::assertSame(0o200, $rights & 0o200, 'What is sealed in one bag is written to in the other.');
+        $times = array_column(iterator_to_array(BagReader::open("{$this->folder}/second")->inventory()->items), 'modifiedAt');
+        self::assertEquals([$later, $later], $times);
+        self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
+    }
+
     public function test_a_file_has_at_most_as_many_names_as_it_may_have(): void
     {
         $this->bag('b1', self::FIRST);

@@ -24,7 +24,8 @@ final class OrderedBag
 
     private const LONGEST_PATH = 1000;
 
-    private const HEAD = '/\A\{"kind":"([a-z-]+)","items":(0|[1-9]\d{0,14}),"storeSchema":(?:null|0|[1-9]\d{0,14})\}\n\z/';
+    private const HEAD = '/\A\{"kind":"([a-z-]+)","items":(0|[1-9]\d{0,14}),'
+        .'"storeSchema":(?:null|0|[1-9]\d{0,14})\}\n\z/';
 
     private const ITEM = '/\A\{"kind":"([a-z-]+)","path":"([^"\\\\]+)","bytes":(\d{1,18}),"sha256":"([0-9a-f]{64})",'
         .'"modifiedAt":"(\d{4}-\d\d-\d\d)T(?:[01]\d|2[0-3]):[0-5]\d:(?:[0-5]\d|60)Z"\}\n\z/';
@@ -181,6 +182,11 @@ final class OrderedBag
         [$year, $month, $day] = array_map(intval(...), explode('-', $date)) + [0, 0, 0];
         $this->days = count($this->days) < self::DAYS_KEPT ? $this->days : [];
 
-        return checkdate($month, $day, max(1, $year)) && $this->days[$date] = true;
+        if (! checkdate($month, $day, max(1, $year))) {
+            return false;
+        }
+        $this->days[$date] = true;
+
+        return true;
     }
 }

@@ -56,6 +56,35 @@ final class Program
     }
 
     /**
+     * Runs to its end on what it is given bit by bit.
+     *
+     * @param  list<string>  $command
+     * @param  iterable<string>  $given
+     * @return bool whether it could be run and succeeded
+     */
+    public static function fed(array $command, iterable $given, string $in): bool
+    {
+        $nothing = ['file', '/dev/null', 'w'];
+        $process = @proc_open($command, [['pipe', 'r'], $nothing, $nothing], $pipes, $in, self::environment());
+        if (! is_resource($process)) {
+            return false;
+        }
+        $isTaken = true;
+        foreach ($given as $piece) {
+            $isTaken = $isTaken && @fwrite($pipes[0], $piece) === strlen($piece);
+        }
+        fclose($pipes[0]);
+
+        return proc_close($process) === 0 && $isTaken;
+    }
+
+    /** @return array<string, string> */
+    private static function environment(): array
+    {
+        return ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')];
+    }
+
+    /**
      * What it prints, record by record as it comes; its status is what the generator returns.
      *
      * @param  list<string>  $command
@@ -92,7 +121,7 @@ final class Program
             [['file', '/dev/null', 'r'], ['pipe', 'w'], ['file', '/dev/null', 'w']],
             $pipes,
             $in,
-            ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')],
+            self::environment(),
         );
 
         return is_resource($process) ? [$process, $pipes[1]] : null;

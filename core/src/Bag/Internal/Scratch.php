@@ -13,7 +13,7 @@ use JadeStep\Core\Bag\Exception\WriteFailed;
  */
 final class Scratch
 {
-    private const CACHE_KIB = 8_192;
+    private const CACHE_KIB = 16_384;
 
     private const NAME_BYTES = 16;
 
