@@ -173,7 +173,8 @@ final class Items implements \Countable, \IteratorAggregate
     /** @return \Generator<int, Item> those that others do not have with the same content, as it is at that moment */
     public function notHeldBy(self $others): \Generator
     {
-        $same = "SELECT 1 FROM {$others->table} o WHERE o.name = {$this->table}.name AND o.digest = {$this->table}.digest";
+        $mine = $this->table;
+        $same = "SELECT 1 FROM {$others->table} o WHERE o.name = {$mine}.name AND o.digest = {$mine}.digest";
 
         return $this->pages("NOT EXISTS ({$same}) AND ", []);
     }

@@ -78,8 +78,8 @@ final class SharingTest extends TestCase
 
         $rights = (int) fileperms("{$this->folder}/second/data/notes/pier");
         self::assertSame(0o200, $rights & 0o200, 'What is sealed in one bag is written to in the other.');
-        $times = array_column(iterator_to_array(BagReader::open("{$this->folder}/second")->inventory()->items), 'modifiedAt');
-        self::assertEquals([$later, $later], $times);
+        $items = BagReader::open("{$this->folder}/second")->inventory()->items->first(9);
+        self::assertEquals([$later, $later], array_column($items, 'modifiedAt'));
         self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
     }
 
