@@ -167,7 +167,7 @@ final class Items implements \Countable, \IteratorAggregate
     /** @return \Generator<int, Item> those that a set does not have by their keys */
     public function notIn(KeySet $set): \Generator
     {
-        return $this->pages("name NOT IN (SELECT name FROM {$set->table}) AND ", []);
+        return $this->pages("name NOT IN (SELECT name FROM {$set->table}) AND ", [], $set);
     }
 
     /** @return \Generator<int, Item> those that others do not have with the same content, as it is at that moment */
@@ -176,7 +176,7 @@ final class Items implements \Countable, \IteratorAggregate
         $mine = $this->table;
         $same = "SELECT 1 FROM {$others->table} o WHERE o.name = {$mine}.name AND o.digest = {$mine}.digest";
 
-        return $this->pages("NOT EXISTS ({$same}) AND ", []);
+        return $this->pages("NOT EXISTS ({$same}) AND ", [], $others);
     }
 
     public function bytesAlsoIn(self $others): int
@@ -201,7 +201,7 @@ final class Items implements \Countable, \IteratorAggregate
                 .'AND o.digest = i.digest WHERE i.id > ? ORDER BY i.id LIMIT '.self::AT_ONCE,
         );
 
-        return self::read($page, []);
+        return $this->read($page, [], $others);
     }
 
     /** The same at once, but for those that a set has by their keys. */
@@ -347,19 +347,21 @@ final class Items implements \Countable, \IteratorAggregate
      * @param  list<string>  $values
      * @return \Generator<int, Item>
      */
-    private function pages(string $condition, array $values): \Generator
+    private function pages(string $condition, array $values, self|KeySet ...$of): \Generator
     {
-        return self::read(
+        return $this->read(
             $this->select("pages {$condition}", "{$condition}id > ? ORDER BY id LIMIT ".self::AT_ONCE),
             $values,
+            ...$of,
         );
     }
 
     /**
      * @param  list<string>  $values  before the number of the last row
+     * @param  self|KeySet  $of  what the rows come from beside this: as long as they are read, none of it goes
      * @return \Generator<int, Item>
      */
-    private static function read(\SQLite3Stmt $page, array $values): \Generator
+    private function read(\SQLite3Stmt $page, array $values, self|KeySet ...$of): \Generator
     {
         $at = 0;
         $number = 0;
