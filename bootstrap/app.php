@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Middleware\AgainWherePassing;
 use App\Http\Middleware\HoldBody;
 use App\Http\Middleware\KnownHost;
 use App\Http\Middleware\NotesRefusals;
@@ -41,7 +42,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
     ->withCommands([SeedDemo::class, MakeLead::class, CheckInstallation::class])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->prepend([SafeHeaders::class, HoldBody::class]);
-        $middleware->append([KnownHost::class, SecureCookies::class]);
+        $middleware->append([KnownHost::class, SecureCookies::class, AgainWherePassing::class]);
         $middleware->api(prepend: [
             EncryptCookies::class,
             AddQueuedCookiesToResponse::class,

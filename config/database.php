@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 $mariadb = [
     'driver' => 'mariadb',
-    'host' => env('DB_HOST', '127.0.0.1'),
+    'host' => explode(',', (string) env('DB_HOST', '127.0.0.1')), // in the order in which they are asked
     'port' => env('DB_PORT', '8933'),
     'database' => env('DB_DATABASE', 'jade_step'),
     'charset' => 'utf8mb4',

@@ -7,6 +7,7 @@ namespace App\Providers;
 use App\Almanac\HeldAlmanac;
 use App\Almanac\RefreshSchedule;
 use App\Benches\Benches;
+use App\Database\HostsInOrder;
 use App\Installation\DatabaseRights;
 use App\Intake\Arrivals;
 use App\Journal\LastDone;
@@ -58,6 +59,7 @@ final class JadeStepServiceProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->singleton(ClockInterface::class, static fn (): ClockInterface => new NativeClock('UTC'));
+        $this->app->singleton('db.factory', HostsInOrder::class);
         $this->app->scoped(LastDone::class);
         $this->app->scoped(Places::class);
         $this->app->singleton(BenchLinks::class);

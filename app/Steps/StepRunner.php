@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Steps;
 
+use App\Database\Passing;
 use App\Facts\ChecksOfJob;
 use App\Ledger\Exception\ClaimLost;
 use App\Ledger\RunningStep;
@@ -25,6 +26,7 @@ use JadeStep\Core\Bag\Exception\WorkFolderHeld;
 use JadeStep\Core\Job\Problem;
 use JadeStep\Core\Job\ProblemCode;
 use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Permit\Exception\PermitException;
 use Psr\Clock\ClockInterface;
 
@@ -45,18 +47,37 @@ final readonly class StepRunner
 
     public function run(int $stepId): void
     {
-        if ($this->ledger->claim($stepId) === null) {
+        $claim = $this->ledger->claim($stepId);
+        if ($claim === null) {
             return;
         }
-        $step = JobStep::query()->with('job')->findOrFail($stepId);
-        try {
-            $end = $this->attempt($step);
-            $this->conclude($step, $end);
-            if ($end->kind !== StepEndKind::Done) {
-                $this->checks->keep($step->job);
+        for ($attempt = 1; ; $attempt++) {
+            try {
+                $this->runClaimed($stepId, $claim);
+
+                return;
+            } catch (ClaimLost) {
+                return; // whoever holds the step now goes on with it
+            } catch (\PDOException $e) {
+                if ($attempt === Passing::ATTEMPTS || ! Passing::is($e)) {
+                    throw $e;
+                }
+                Passing::pause($e, $attempt); // a step goes on where it was, as after a kill
             }
-        } catch (ClaimLost) {
-            // whoever holds the step now goes on with it
+        }
+    }
+
+    private function runClaimed(int $stepId, string $claim): void
+    {
+        $held = ['id' => $stepId, 'state' => StepState::Running, 'claim' => $claim];
+        $step = JobStep::query()->with('job')->where($held)->first();
+        if ($step === null) {
+            return; // it ended, though word of that was lost
+        }
+        $end = $this->attempt($step);
+        $this->conclude($step, $end);
+        if ($end->kind !== StepEndKind::Done) {
+            $this->checks->keep($step->job);
         }
     }
 

@@ -23,6 +23,7 @@ use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Job\StepState;
+use JadeStep\Core\Tests\Support\Sample;
 
 /** The backup as a step, with a device that is slow, unplugged or held by another worker. */
 final class BackUpTest extends ServerlessTestCase
@@ -37,6 +38,26 @@ final class BackUpTest extends ServerlessTestCase
 
         self::assertSame(StepState::Done, $job->step(StepCode::SealBackup)->state);
         self::assertSame(['notes' => 1, 'photos' => 1], $job->safetyBag()->counts ?? []);
+    }
+
+    public function test_a_step_whose_writing_had_to_give_way_goes_on_at_once_with_what_it_has(): void
+    {
+        $job = $this->jobInSafeguard(self::CONTENTS);
+        $asked = [];
+        $this->device->openItemsBy(static function (Item $item) use (&$asked) {
+            $asked[] = $item->key();
+            if (count($asked) === 2) {
+                throw new \PDOException('SQLSTATE[40001]: 1213 Deadlock found when trying to get lock');
+            }
+
+            return Sample::stream(self::CONTENTS[$item->key()]);
+        });
+
+        $this->run1($job, StepCode::BackUp);
+
+        $step = $job->step(StepCode::BackUp);
+        self::assertSame([StepState::Done, 1], [$step->state, $step->attempt], 'It was claimed once.');
+        self::assertSame(['notes/list.md', 'photos/album/deck.jpg', 'photos/album/deck.jpg'], $asked);
     }
 
     public function test_a_name_that_a_file_system_would_take_amiss_stops_no_backup(): void

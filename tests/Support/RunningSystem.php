@@ -239,13 +239,20 @@ final class RunningSystem
     private function connection(string $user, string $password): \PDO
     {
         $s = $this->settings();
-
-        return new \PDO(
-            "mysql:host=127.0.0.1;port={$s['DB_PORT']};dbname={$s['DB_DATABASE']}",
-            $user,
-            $password,
-            [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
-        );
+        $last = new \LogicException('A database has a host.');
+        foreach (explode(',', $s['DB_HOST']) as $host) {
+            try {
+                return new \PDO(
+                    "mysql:host={$host};port={$s['DB_PORT']};dbname={$s['DB_DATABASE']}",
+                    $user,
+                    $password,
+                    [\PDO::ATTR_ERRMODE => \PDO::ERRMODE_EXCEPTION],
+                );
+            } catch (\PDOException $e) {
+                $last = $e;
+            }
+        }
+        throw $last;
     }
 
     /** @return string the file of a package, as its vendor has it */
