@@ -12,6 +12,7 @@ use JadeStep\Core\Bag\BagVerifier;
 use JadeStep\Core\Bag\Exception\NotABag;
 use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\FaultCode;
+use JadeStep\Core\Bag\ReadFiles;
 use Psr\Clock\ClockInterface;
 
 /**
@@ -34,9 +35,34 @@ final readonly class Verifying
     public function again(string $id): void
     {
         $bag = Bag::query()->find($id);
-        if ($bag === null || $bag->check_state === null) {
+        if ($bag === null || $bag->check_state === null || $this->isAnotherRead($bag)) {
             return;
         }
+        $read = new ReadFiles;
+        for (; $bag !== null; $bag = $this->next($bag)) {
+            $this->one($bag, $read);
+        }
+    }
+
+    /** Whoever reads one bag of a device goes on with the others that wait, and reads what they share once. */
+    private function isAnotherRead(Bag $bag): bool
+    {
+        return Bag::query()
+            ->where('serial', $bag->serial)
+            ->whereKeyNot($bag->id)
+            ->where('check_state', 'running')
+            ->where('updated_at', '>=', $this->longAgo())
+            ->exists();
+    }
+
+    private function next(Bag $bag): ?Bag
+    {
+        return Bag::query()->where('serial', $bag->serial)->where('check_state', 'queued')->first();
+    }
+
+    private function one(Bag $bag, ReadFiles $read): void
+    {
+        $id = $bag->id;
         $bag->update(['check_state' => 'running']);
         [$done, $told] = [0, 0.0];
         try {
@@ -52,7 +78,7 @@ final readonly class Verifying
                         ->whereKey($bag->id)
                         ->update(['check_progress' => $bag->bytes > 0 ? min(1.0, $done / $bag->bytes) : 0.0]);
                 }
-            });
+            }, $read);
             $faults = array_slice($report->faults, 0, Bag::FAULTS_KEPT);
         } catch (NotABag $e) {
             $faults = [Fault::of(FaultCode::Missing, $id, $e->getMessage())];
@@ -72,7 +98,7 @@ final readonly class Verifying
     /** A verification whose worker was killed is begun again. */
     public function remind(): void
     {
-        $old = $this->clock->now()->modify('-'.self::FORGOTTEN_SECONDS.' seconds')->format('Y-m-d H:i:s');
+        $old = $this->longAgo();
         foreach (Bag::query()->where('check_state', '!=', null)->where('updated_at', '<', $old)->get() as $bag) {
             $mine = Bag::query()
                 ->whereKey($bag->id)
@@ -80,6 +106,11 @@ final readonly class Verifying
                 ->update(['check_state' => 'queued', 'updated_at' => $this->clock->now()]);
             $mine === 1 ? VerifyBag::dispatch($bag->id) : null;
         }
+    }
+
+    private function longAgo(): string
+    {
+        return $this->clock->now()->modify('-'.self::FORGOTTEN_SECONDS.' seconds')->format('Y-m-d H:i:s');
     }
 
     private function state(Bag $bag, bool $damaged): BagState

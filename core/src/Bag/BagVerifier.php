@@ -54,12 +54,16 @@ final class BagVerifier
 
     /**
      * @param  (callable(int): void)|null  $progress  told the payload bytes read since the last call
+     * @param  ReadFiles|null  $read  where several bags are gone through, what those before have in common with it
      *
      * @throws NotABag where there is no bag to judge
      */
-    public static function verify(string $folder, ?callable $progress = null): Verification
-    {
-        $quick = self::of($folder, $progress)->inOrder();
+    public static function verify(
+        string $folder,
+        ?callable $progress = null,
+        ?ReadFiles $read = null,
+    ): Verification {
+        $quick = self::of($folder, $progress)->inOrder($read);
         if ($quick !== null) {
             return $quick;
         }
@@ -101,15 +105,16 @@ final class BagVerifier
     }
 
     /** @return Verification|null null where something is not in order, other than the bytes of a file */
-    private function inOrder(): ?Verification
+    private function inOrder(?ReadFiles $read): ?Verification
     {
-        $bag = $this->isBackup ? OrderedBag::open($this->folder) : null;
+        $bag = $this->isBackup ? OrderedBag::open($this->folder, $read) : null;
         if ($bag === null || ! $this->hasTagsInOrder()) {
             return null;
         }
         foreach (Digest::others($bag->files(), $this->progress) as $path => $found) {
             $this->altered[$path] = true;
         }
+        $read?->end($bag->fits && $this->altered === []);
         if (! $bag->inventoryFits() || ! $this->hasLabelsInOrder($bag)) {
             return null;
         }

@@ -12,6 +12,7 @@ use JadeStep\Core\Bag\Fault;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\KindHeader;
+use JadeStep\Core\Bag\ReadFiles;
 use JadeStep\Core\Bag\Seal;
 use JadeStep\Core\Bag\Space;
 use JadeStep\Core\Tests\Support\Sample;
@@ -81,6 +82,29 @@ final class SharingTest extends TestCase
         $items = BagReader::open("{$this->folder}/second")->inventory()->items->first(9);
         self::assertEquals([$later, $later], array_column($items, 'modifiedAt'));
         self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
+    }
+
+    public function test_what_two_bags_share_is_read_once_when_both_are_gone_through(): void
+    {
+        $this->bag('first', self::FIRST);
+        $this->bag('second', ['a.md' => 'rope', 'b.md' => 'paint', 'd.md' => 'a new one'], 'first');
+        $read = 0;
+        $count = static function (int $bytes) use (&$read): void {
+            $read += $bytes;
+        };
+        $files = new ReadFiles;
+
+        self::assertSame([], BagVerifier::verify("{$this->folder}/first", $count, $files)->faults);
+        self::assertSame(strlen('ropepainttar and oakum'), $read);
+        self::assertSame([], BagVerifier::verify("{$this->folder}/second", $count, $files)->faults);
+        self::assertSame(strlen('ropepainttar and oakum'.'a new one'), $read);
+
+        file_put_contents("{$this->folder}/second/data/notes/a.md", 'rock');
+        touch("{$this->folder}/second/data/notes/a.md", 1_700_000_000);
+        foreach (['first', 'second', 'first'] as $bag) {
+            $faults = BagVerifier::verify("{$this->folder}/{$bag}", $count, $files)->faults;
+            self::assertSame(['data/notes/a.md'], array_column($faults, 'path'), 'What changed is read again.');
+        }
     }
 
     public function test_a_file_has_at_most_as_many_names_as_it_may_have(): void

@@ -7,6 +7,7 @@ namespace JadeStep\Core\Bag\Internal;
 use JadeStep\Core\Bag\Exception\UnreadableInventory;
 use JadeStep\Core\Bag\Inventory;
 use JadeStep\Core\Bag\KeySet;
+use JadeStep\Core\Bag\ReadFiles;
 use JadeStep\Core\Device\Kind;
 
 /**
@@ -49,12 +50,15 @@ final class OrderedBag
     private array $days = [];
 
     /** @param  resource  $list  of digest, bytes and path, a line each, in the order of the paths */
-    private function __construct(private readonly string $folder, private $list)
+    private function __construct(private readonly string $folder, private $list, private readonly ?ReadFiles $read)
     {
     }
 
-    /** @return self|null null where it has another manifest, or leaves something to be fetched */
-    public static function open(string $folder): ?self
+    /**
+     * @param  ReadFiles|null  $read  what was read a moment ago for another bag, and is not given again
+     * @return self|null null where it has another manifest, or leaves something to be fetched
+     */
+    public static function open(string $folder, ?ReadFiles $read = null): ?self
     {
         $list = tmpfile();
         $manifest = "{$folder}/".TagFiles::MANIFEST;
@@ -63,7 +67,7 @@ final class OrderedBag
             && is_dir("{$folder}/data") && ! is_link("{$folder}/data")
             && ! file_exists("{$folder}/fetch.txt");
 
-        return $isOurs && $list !== false ? new self($folder, $list) : null;
+        return $isOurs && $list !== false ? new self($folder, $list, $read) : null;
     }
 
     /**
@@ -77,7 +81,7 @@ final class OrderedBag
         $manifest = @fopen("{$this->folder}/".TagFiles::MANIFEST, 'rb');
         // a tab, which no path has that is written here, comes before all that a path may have: the order is the paths'
         $found = Program::records(
-            ['sh', '-c', "find data ! -type d -printf '%p\\t%y%s\\0' | sort -z -S 16M"],
+            ['sh', '-c', "find data ! -type d -printf '%p\\t%y%s\\t%n %D:%i:%T@\\0' | sort -z -S 16M"],
             $this->folder,
         );
         if ($manifest === false || $found === null) {
@@ -92,7 +96,7 @@ final class OrderedBag
             if (! str_starts_with($record, "{$path}\tf") || strlen($path) > self::LONGEST_PATH) {
                 return;
             }
-            $bytes = substr($record, strlen($path) + 2);
+            [$bytes, $file] = explode("\t", substr($record, strlen($path) + 2), 2) + ['', ''];
             $digest = substr($line, 0, 64);
             $kind = substr($path, 5, (int) strpos($path, '/', 5) - 5);
             $this->begins[$kind] ??= $at + strlen($list);
@@ -107,11 +111,27 @@ final class OrderedBag
                 $at += strlen($list);
                 [$lines, $list] = ['', ''];
             }
-            yield $path => ["{$this->folder}/{$path}", (int) $bytes, $digest];
+            if (! $this->wasRead($file, $digest)) {
+                yield $path => ["{$this->folder}/{$path}", (int) $bytes, $digest];
+            }
         }
         fclose($manifest);
         fwrite($this->list, $list);
         $this->fits = ! $found->valid() && self::areLines($lines, $this->files % self::LINES_AT_ONCE);
+    }
+
+    /** @param  string  $file  how many names it has, and what tells it from others */
+    private function wasRead(string $file, string $digest): bool
+    {
+        if ($this->read === null || str_starts_with($file, '1 ')) {
+            return false; // no other bag has it
+        }
+        if ($this->read->had($file, $digest)) {
+            return true;
+        }
+        $this->read->begin($file, $digest);
+
+        return false;
     }
 
     private static function areLines(string $lines, int $many): bool
