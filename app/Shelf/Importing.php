@@ -23,11 +23,10 @@ use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\BagException;
 use JadeStep\Core\Bag\Exception\UntrustedArchive;
 use JadeStep\Core\Bag\Fault;
-use JadeStep\Core\Bag\ImportLimits;
 use JadeStep\Core\Bag\Verification;
-use JadeStep\Core\Bag\ZipBag;
 use JadeStep\Core\Job\Problem;
 use Psr\Clock\ClockInterface;
+use Symfony\Component\Process\Process;
 
 /**
  * Brings bags from outside onto the shelf: from a ZIP that was sent, or from a folder or ZIP in the inbox folder of
@@ -187,7 +186,7 @@ final readonly class Importing
     {
         $folder = is_dir($import->path)
             ? $import->path
-            : ZipBag::unpack($import->path, $work, ImportLimits::usual($this->bags->freeBytes()));
+            : self::unpacked($import->path, $work);
         $import->update(['progress' => 0.4]);
         $report = BagVerifier::verify($folder);
         if (! $report->isSound()) {
@@ -216,6 +215,21 @@ final readonly class Importing
 
             return $bag;
         });
+    }
+
+    /** In a process of its own: the list of an archive's entries is held in memory, however long it is. */
+    private static function unpacked(string $file, string $into): string
+    {
+        $command = [PHP_BINARY, base_path('bin/jade'), 'bag:unpack', $file, '--into', $into, '--json'];
+        $process = new Process($command, null, null, null, null);
+        $process->run();
+        $told = json_decode($process->getOutput(), true);
+        if (is_array($told) && is_string($told['folder'] ?? null)) {
+            return $told['folder'];
+        }
+        throw is_array($told) && is_string($told['refused'] ?? null) && is_string($told['message'] ?? null)
+            ? UntrustedArchive::told($told['refused'], $told['message'])
+            : Refusal::notNow(trim($process->getErrorOutput()).' See that there is room on the disk, and try again.');
     }
 
     private function assertNew(string $id): void

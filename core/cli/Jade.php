@@ -12,7 +12,10 @@ final class Jade
     public static function application(): Application
     {
         $application = new Application('Jade Step');
-        foreach ([new PlanCommand, new BagVerifyCommand, new BagLowerCommand, new ReconcileCommand] as $command) {
+        $commands = [
+            new PlanCommand, new BagVerifyCommand, new BagLowerCommand, new BagUnpackCommand, new ReconcileCommand,
+        ];
+        foreach ($commands as $command) {
             $application->add($command);
         }
 

@@ -7,6 +7,7 @@ namespace JadeStep\Core\Bag;
 use JadeStep\Core\Bag\Exception\UnsafePath;
 use JadeStep\Core\Bag\Exception\UntrustedArchive;
 use JadeStep\Core\Bag\Exception\WriteFailed;
+use JadeStep\Core\Bag\Internal\PathTable;
 use JadeStep\Core\Bag\Internal\Tree;
 
 /**
@@ -53,25 +54,23 @@ final readonly class ZipBag
 
     private function write(string $into, ?callable $progress): string
     {
-        $files = $this->files();
-        $top = explode('/', (string) array_key_first($files))[0];
-        $written = 0;
-        foreach ($files as $path => $entry) {
+        [$files, $top] = $this->files();
+        foreach ($files->all() as $path => $word) {
+            [$index, $bytes] = array_map(intval(...), explode(' ', (string) $word)) + [0, 0];
             Tree::makeFolder(dirname("{$into}/{$path}"));
-            $this->one($entry['index'], $entry['bytes'], $path, "{$into}/{$path}", $progress);
-            $written += $entry['bytes'];
+            $this->one($index, $bytes, $path, "{$into}/{$path}", $progress);
         }
 
         return "{$into}/{$top}";
     }
 
-    /** @return non-empty-array<string, array{index: int, bytes: int}> by path, when every entry may be written */
+    /** @return array{PathTable, string} their numbers and bytes, by path, when every entry may be written; their top */
     private function files(): array
     {
         $this->zip->numFiles <= $this->limits->entries
             || throw UntrustedArchive::tooMany($this->zip->numFiles, $this->limits->entries);
-        $files = [];
-        $bytes = 0;
+        $files = new PathTable;
+        [$bytes, $top] = [0, null];
         for ($i = 0; $i < $this->zip->numFiles; $i++) {
             $stat = $this->zip->statIndex($i, \ZipArchive::FL_ENC_RAW);
             $stat !== false || throw UntrustedArchive::unreadable();
@@ -82,24 +81,21 @@ final readonly class ZipBag
                 continue;
             }
             $path = $this->path($stat['name']);
-            isset($files[$path]) && throw UntrustedArchive::twice($path);
+            $files->put($path, "{$i} {$stat['size']}") || throw UntrustedArchive::twice($path);
             $bytes += $stat['size'];
-            $files[$path] = ['index' => $i, 'bytes' => $stat['size']];
+            $in = str_contains($path, '/') ? explode('/', $path)[0] : '';
+            $top = $top === null || $top === $in ? $in : '';
         }
-        foreach (array_keys($files) as $path) {
-            for ($in = dirname((string) $path); $in !== '.'; $in = dirname($in)) {
-                isset($files[$in]) && throw UntrustedArchive::twice($in);
+        $folder = '';
+        foreach ($files->all() as $path => $word) {
+            for ($in = dirname($path); $in !== '.' && $in !== $folder; $in = dirname($in)) {
+                $files->has($in) && throw UntrustedArchive::twice($in);
             }
+            $folder = dirname($path);
         }
         $this->assertSize($bytes);
-        $tops = array_unique(
-            array_map(
-                static fn (int|string $p): string => str_contains((string) $p, '/') ? explode('/', (string) $p)[0] : '',
-                array_keys($files),
-            ),
-        );
 
-        return $files !== [] && count($tops) === 1 && $tops[0] !== '' ? $files : throw UntrustedArchive::notOneFolder();
+        return $top === null || $top === '' ? throw UntrustedArchive::notOneFolder() : [$files, $top];
     }
 
     /** @param  array{name: string, encryption_method?: int}  $stat */

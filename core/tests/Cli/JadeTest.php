@@ -124,6 +124,33 @@ final class JadeTest extends TestCase
         );
     }
 
+    public function test_bag_unpack_tells_the_folder_or_refuses_with_the_reason_and_leaves_nothing(): void
+    {
+        Sample::bag("{$this->folder}/b-17");
+        $zip = new \ZipArchive;
+        $zip->open("{$this->folder}/good.zip", \ZipArchive::CREATE);
+        foreach (['bagit.txt', 'bag-info.txt', 'manifest-sha256.txt', 'data/contacts/una.vcf'] as $name) {
+            $zip->addFile("{$this->folder}/b-17/{$name}", "b-17/{$name}");
+        }
+        $zip->close();
+        $zip->open("{$this->folder}/bad.zip", \ZipArchive::CREATE);
+        $zip->addFromString('b-17/bagit.txt', 'x');
+        $zip->addFromString('b-17/../../out.txt', 'x');
+        $zip->close();
+
+        $good = $this->jade('bag:unpack', 'good.zip', '--into', 'in');
+        $bad = $this->jade('bag:unpack', 'bad.zip', '--into', 'other', '--json');
+        $none = $this->jade('bag:unpack', 'none.zip', '--into', 'other');
+
+        self::assertSame([0, "in/b-17\n"], [$good->getExitCode(), $good->getOutput()]);
+        self::assertFileEquals("{$this->folder}/b-17/bag-info.txt", "{$this->folder}/in/b-17/bag-info.txt");
+        self::assertSame([2, 'unsafe-path'], [
+            $bad->getExitCode(), json_decode($bad->getOutput(), true)['refused'] ?? null,
+        ]);
+        self::assertStringContainsString('name a file that is there', $none->getErrorOutput());
+        self::assertDirectoryDoesNotExist("{$this->folder}/other");
+    }
+
     public function test_bag_lower_writes_a_copy_or_refuses_with_the_reason(): void
     {
         Sample::bag("{$this->folder}/b-17");

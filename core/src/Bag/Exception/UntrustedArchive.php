@@ -14,6 +14,12 @@ final class UntrustedArchive extends \RuntimeException implements BagException
         parent::__construct($words.' Nothing of it was kept.');
     }
 
+    /** As another process said it. */
+    public static function told(string $reason, string $message): self
+    {
+        return new self($reason, str_replace(' Nothing of it was kept.', '', $message));
+    }
+
     public static function unreadable(): self
     {
         return new self('unreadable', 'This is no ZIP archive, or a damaged one. Fetch it again.');
