@@ -6,6 +6,7 @@ namespace JadeStep\Core\Exchange;
 
 use JadeStep\Core\Bag\BagContent;
 use JadeStep\Core\Bag\Item;
+use JadeStep\Core\Bag\SealedText;
 use JadeStep\Core\Bag\TarWriter;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Exchange\Exception\UnreadableCsv;
@@ -26,11 +27,10 @@ final class SideExport
 {
     private const LARGEST_TEXT = 16_777_216;
 
-    /** @var array<string, string> what is gathered into one file of several items, by file name */
-    private array $gathered = [];
+    private const MESSAGE_COLUMNS = ['conversation', 'sentAt', 'from', 'text'];
 
-    /** @var list<list<string>> */
-    private array $messages = [];
+    /** @var array<string, SealedText> what is gathered into one file of several items, by file name */
+    private array $gathered = [];
 
     /** @var list<string> */
     private array $unreadable = [];
@@ -118,6 +118,7 @@ final class SideExport
     private function conversation(Item $item, string $text): void
     {
         $torn = [];
+        $messages = [];
         foreach (explode("\n", $text) as $number => $line) {
             $line = trim($line);
             $fields = json_decode($line, true, 512, JSON_BIGINT_AS_STRING);
@@ -127,9 +128,14 @@ final class SideExport
                 $value = static fn (string $name): string => is_scalar($fields[$name] ?? null)
                     ? (string) $fields[$name]
                     : '';
-                $this->messages[] = [$item->path, $value('sentAt'), $value('from'), $value('text')];
+                $messages[] = [$item->path, $value('sentAt'), $value('from'), $value('text')];
                 $this->gather('messages.jsonl', self::inConversation($item->path, $line, $fields)."\n");
             }
+        }
+        usort($messages, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
+        if ($messages !== []) {
+            $isFirst = ! isset($this->gathered['messages.csv']);
+            $this->gather('messages.csv', Csv::write($isFirst ? self::MESSAGE_COLUMNS : null, $messages));
         }
         if ($torn !== []) {
             $this->unreadable[] = "{$item->key()}, lines ".implode(', ', array_keys($torn));
@@ -166,7 +172,7 @@ final class SideExport
 
     private function gather(string $name, string $text): void
     {
-        $this->gathered[$name] = ($this->gathered[$name] ?? '').$text;
+        ($this->gathered[$name] ??= new SealedText)->append($text);
     }
 
     private function leave(Item $item, string $text): void
@@ -199,12 +205,8 @@ final class SideExport
 
     private function end(): void
     {
-        if ($this->messages !== []) {
-            usort($this->messages, static fn (array $a, array $b): int => [$a[0], $a[1]] <=> [$b[0], $b[1]]);
-            $this->gathered['messages.csv'] = Csv::write(['conversation', 'sentAt', 'from', 'text'], $this->messages);
-        }
         foreach ($this->gathered as $name => $text) {
-            $this->tar->addText("{$this->top}/{$name}", $text, $this->now);
+            $this->tar->addPieces("{$this->top}/{$name}", $text->size(), $this->now, $text->reader());
         }
         if ($this->unreadable !== []) {
             $this->tar->addText("{$this->top}/unreadable.txt", implode("\n", $this->unreadable)."\n", $this->now);

@@ -75,12 +75,12 @@ final class Csv
     }
 
     /**
-     * @param  list<string>  $columns
+     * @param  list<string>|null  $columns  null where the header stands already
      * @param  iterable<list<string|int|null>>  $rows
      */
-    public static function write(array $columns, iterable $rows): string
+    public static function write(?array $columns, iterable $rows): string
     {
-        return self::lines([$columns]).self::lines($rows);
+        return ($columns === null ? '' : self::lines([$columns])).self::lines($rows);
     }
 
     /** @param  iterable<list<string|int|null>>  $rows */
