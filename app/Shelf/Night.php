@@ -133,20 +133,18 @@ final class Night
         $this->shared->remove(Bag::query()->withoutGlobalScopes()->findOrFail($id));
     }
 
+    /** All that are due of one device together, so that what they share is read once. */
     private function readBack(Keeping $keeping): void
     {
         $old = $this->clock->now()->modify("-{$keeping->verifyEveryDays} days");
-        $bag = Bag::query()
-            ->where('check_state', null)
-            ->where('verified_at', '<', $old)
-            ->oldest('verified_at')
-            ->first();
-        try {
-            if ($bag !== null) {
+        $due = Bag::query()->where('check_state', null)->where('verified_at', '<', $old)->oldest('verified_at');
+        $serial = (clone $due)->first()?->serial;
+        foreach ($serial === null ? [] : $due->where('serial', $serial)->get() as $bag) {
+            try {
                 $this->shelf->verifyAgain($bag);
+            } catch (Refusal) {
+                // another worker was quicker
             }
-        } catch (Refusal) {
-            // another worker was quicker
         }
     }
 

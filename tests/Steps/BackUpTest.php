@@ -15,6 +15,7 @@ use App\Ports\DeviceLink;
 use App\Ports\Fake\FakeDeviceLink;
 use App\Shelf\Keeping;
 use App\Shelf\ShelfSpaces;
+use App\Shelf\Verifying;
 use App\Steps\Sweeper;
 use JadeStep\Core\Bag\BagReader;
 use JadeStep\Core\Bag\BagState;
@@ -168,6 +169,26 @@ final class BackUpTest extends ServerlessTestCase
         self::assertNotNull($second->shared_at);
         $space = $this->app->make(ShelfSpaces::class)->space();
         self::assertSame([25 + 10, 14], [$space->taken, $space->saved]);
+    }
+
+    public function test_whoever_verifies_one_bag_of_a_device_goes_on_with_the_others_that_wait(): void
+    {
+        $first = $this->backedUp(self::CONTENTS);
+        [$second] = $this->backedUpAgain(self::CONTENTS);
+        foreach ([$first, $second] as $bag) {
+            $bag->update(['check_state' => 'queued', 'verified_at' => '2026-01-01 00:00:00']);
+        }
+        $verifying = $this->app->make(Verifying::class);
+        $verifying->again($first->id);
+
+        foreach ([$first->refresh(), $second->refresh()] as $bag) {
+            self::assertSame([null, BagState::Sealed], [$bag->check_state, $bag->state]);
+            self::assertGreaterThan(2026_01, (int) $bag->verified_at?->format('Ym'));
+        }
+        $second->update(['check_state' => 'running']);
+        $first->update(['check_state' => 'queued']);
+        $verifying->again($first->id);
+        self::assertSame('queued', $first->refresh()->check_state, 'Another has them in hand.');
     }
 
     public function test_what_an_earlier_bag_leaves_behind_is_the_next_ones(): void
