@@ -221,7 +221,8 @@ final readonly class Importing
     private static function unpacked(string $file, string $into): string
     {
         $command = [PHP_BINARY, base_path('bin/jade'), 'bag:unpack', $file, '--into', $into, '--json'];
-        $process = new Process($command, null, null, null, null);
+        // a worker that is told to be quiet hands that on to what it starts
+        $process = new Process($command, null, ['SHELL_VERBOSITY' => '0'], null, null);
         $process->run();
         $told = json_decode($process->getOutput(), true);
         if (is_array($told) && is_string($told['folder'] ?? null)) {
