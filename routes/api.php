@@ -92,6 +92,7 @@ Route::middleware([
     Route::get('/scan', ScanController::class);
     Route::get('/find', FindController::class);
     Route::get('/shelf', [ShelfController::class, 'index']);
+    Route::get('/shelf-due', [ShelfController::class, 'due']);
     Route::get('/keeping', [ShelfController::class, 'keeping']);
     Route::get('/shelf/{bag}', [ShelfController::class, 'show']);
     Route::get('/shelf/{bag}/tide', [ShelfController::class, 'tide']);

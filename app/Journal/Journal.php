@@ -54,6 +54,12 @@ final class Journal
         $this->done->keep($deed->words());
     }
 
+    /** What a rule did by itself that a lead has set, to something that is no job. */
+    public function noteRule(Deed $deed, Evidence $evidence, ?string $serial): void
+    {
+        $this->write($deed->value, $deed->words(), null, $serial, null, $evidence);
+    }
+
     /** What somebody did who is not signed in: whoever it was. */
     public function noteStranger(Deed $deed, Evidence $evidence): void
     {

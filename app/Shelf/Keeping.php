@@ -17,6 +17,7 @@ final readonly class Keeping
 
     /**
      * @param  bool  $encrypted  whether what is taken at night is closed with the passphrase that is held for it
+     * @param  bool  $deleteDue  whether sealed copies go by themselves when their date is past
      * @param  int  $shareAtMost  how many bags may rest on one copy of a file; then it is fetched anew
      */
     private function __construct(
@@ -29,6 +30,7 @@ final readonly class Keeping
         public int $sealedDays,
         public bool $encrypted = false,
         public int $shareAtMost = self::SHARE_AT_MOST,
+        public bool $deleteDue = false,
     ) {
     }
 
@@ -53,6 +55,7 @@ final readonly class Keeping
             $f->int('sealedDays'),
             $f->maybeBool('encrypted') ?? false,
             $f->maybeInt('shareAtMost') ?? self::SHARE_AT_MOST,
+            $f->maybeBool('deleteDue') ?? false,
         );
     }
 

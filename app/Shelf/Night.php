@@ -8,6 +8,9 @@ use App\Facts\NightlyKey;
 use App\Facts\PassphraseLocker;
 use App\Facts\RestingJobs;
 use App\Facts\SharedFiles;
+use App\Journal\Deed;
+use App\Journal\Evidence;
+use App\Journal\Journal;
 use App\Ledger\StepLedger;
 use App\Models\Bag;
 use App\Models\BenchJob;
@@ -32,7 +35,8 @@ use Psr\Clock\ClockInterface;
 /**
  * What the bench does by itself: at night it backs up what is plugged in, or near by air with its owner's consent, and
  * is paired and held by no job, plain or closed with the passphrase or for the key that a lead has chosen; it thins the
- * unsealed backups of its own by the keep rules, and reads old bags back again. Runs in the workers.
+ * unsealed backups of its own by the keep rules, and reads old bags back again. Sealed copies whose date is past go at
+ * any hour, where a lead has said so. Runs in the workers.
  */
 final class Night
 {
@@ -49,6 +53,8 @@ final class Night
         private readonly Shelf $shelf,
         private readonly Verifying $verifying,
         private readonly Importing $importing,
+        private readonly DueBags $due,
+        private readonly Journal $journal,
         private readonly RestingJobs $resting,
         private readonly PassphraseLocker $locker,
         private readonly People $people,
@@ -66,6 +72,9 @@ final class Night
         $this->importing->remind();
         $this->people->forgetRemoved();
         $keeping = Keeping::read();
+        if ($keeping->deleteDue) {
+            $this->due->deleteByRule();
+        }
         if ($keeping->nightly && $keeping->isNight(Shop::read()->hour($this->clock->now()))) {
             $this->backUp();
             $this->thin($keeping);
@@ -126,6 +135,11 @@ final class Night
                         'deleted_by' => 'keep rules',
                         'delete_reason' => $reason,
                     ]);
+                $this->journal->noteRule(
+                    Deed::DeleteBag,
+                    new Evidence(['bag' => $id, 'reason' => $reason]),
+                    Bag::query()->withoutGlobalScopes()->find($id)?->serial,
+                );
             });
         } catch (Refusal) {
             return; // an open job rests on it: the next night asks again

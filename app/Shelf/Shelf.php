@@ -56,6 +56,9 @@ final readonly class Shelf
         if (! $bag->state->proven()) {
             throw Refusal::notNow('Only a verified bag can be sealed. Verify it first.');
         }
+        if ($keepUntil <= $this->clock->now()) {
+            throw Refusal::ofField('keepUntil', 'This date is past. Choose one to come, or delete the bag.');
+        }
         if ($label !== null) {
             self::assertTellsApart($bag, $label);
         }

@@ -27,7 +27,9 @@ use App\Reading\KeptJobs;
 use App\Reading\ShelfPages;
 use App\Refusal\Refusal;
 use App\Shelf\Downloads;
+use App\Shelf\DueBags;
 use App\Shelf\Importing;
+use App\Shelf\Keeping;
 use App\Shelf\Looks;
 use App\Shelf\Nights;
 use App\Shelf\Shelf;
@@ -40,6 +42,8 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 /** The Shelf: all bags, and what may be done with them. */
 final class ShelfController
 {
+    private const DUE_SHOWN = 100;
+
     /** What an encrypted bag holds stays in no cache. */
     private const KEPT_NOWHERE = ['Cache-Control' => 'no-store'];
 
@@ -75,6 +79,19 @@ final class ShelfController
     public function show(Bag $bag, KeptJobs $jobs): JsonResponse
     {
         return new JsonResponse(['bag' => new BagResource($bag), 'restedOn' => $jobs->restedOn()[$bag->id] ?? null]);
+    }
+
+    /** Sealed copies whose date is past, the longest first, with what an open job rests on. */
+    public function due(DueBags $due, KeptJobs $jobs): JsonResponse
+    {
+        $bags = $due->first(self::DUE_SHOWN);
+
+        return new JsonResponse([
+            'many' => $due->many(),
+            'byRule' => Keeping::read()->deleteDue,
+            'bags' => BagResource::collection($bags),
+            'restedOn' => (object) array_intersect_key($jobs->restedOn(), $bags->keyBy('id')->all()),
+        ]);
     }
 
     public function keeping(Nights $nights): JsonResponse

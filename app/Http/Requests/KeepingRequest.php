@@ -25,6 +25,7 @@ final class KeepingRequest extends ActRequest
             'verifyEveryDays' => ['required', 'integer:strict', 'between:1,365'],
             'sealedDays' => ['required', 'integer:strict', 'between:1,3650'],
             'encrypted' => ['sometimes', 'boolean:strict'],
+            'deleteDue' => ['sometimes', 'boolean:strict'],
             'shareAtMost' => ['sometimes', 'integer:strict', 'between:1,64'],
             'passphrase' => ['nullable', 'string', 'max:1000'],
             'publicKey' => ['nullable', 'string', 'max:100000'],

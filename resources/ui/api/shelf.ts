@@ -11,6 +11,7 @@ export type BagOrder = NonNullable<ShelfAsked['sort']>;
 /** The bags on the shelf, how they are kept, and the people. */
 export const shelf = {
     page: (asked: ShelfAsked = {}) => take(client.GET('/shelf', { params: { query: asked } })),
+    due: () => take(client.GET('/shelf-due')),
     keeping: () => take(client.GET('/keeping')),
     bag: (bag: string) => take(client.GET('/shelf/{bag}', of(bag))),
     tide: (bag: string) => take(client.GET('/shelf/{bag}/tide', of(bag))),
@@ -44,7 +45,7 @@ export const shelf = {
     keep: (keeping: Keeping, passphrase: string | null, publicKey: string | null) => {
         const { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted } = keeping;
         const nights = { nightly, fromHour, untilHour, daily, weekly, verifyEveryDays, sealedDays, encrypted };
-        const rules = { ...nights, shareAtMost: keeping.shareAtMost };
+        const rules = { ...nights, shareAtMost: keeping.shareAtMost, deleteDue: keeping.deleteDue };
         return take(client.PUT('/keeping', { body: { ...rules, passphrase, publicKey } }));
     },
     agreeNear: (serial: string) => take(client.PUT('/near/{serial}/agreement', { params: { path: { serial } } })),

@@ -55,6 +55,10 @@
                     <dt class="text-quiet">{name}</dt>
                     <dd>{k[field]}</dd>
                 </div>{/each}
+            <div>
+                <dt class="text-quiet">sealed copies whose date is past</dt>
+                <dd>{k.deleteDue ? 'go by themselves' : 'wait for a lead'}</dd>
+            </div>
         </dl>
     {:else if k}
         <form
@@ -114,6 +118,15 @@
                         oninput={(e) => set(field, e.currentTarget.valueAsNumber)}
                     /></label
                 >{/each}
+            <label class="flex basis-full items-center gap-2"
+                ><input
+                    type="checkbox"
+                    class="h-4 w-4 accent-[var(--jade)]"
+                    name="deleteDue"
+                    checked={k.deleteDue}
+                    onchange={(e) => set('deleteDue', e.currentTarget.checked)}
+                />delete sealed copies by themselves when their date is past, but for what an open job rests on</label
+            >
             <button class="act" disabled={(edited === null && passphrase === '' && publicKey === '') || save.isPending}
                 >Save</button
             >

@@ -10,6 +10,7 @@
     import Notice from '../../parts/Notice.svelte';
     import { session } from '../../shell/session.svelte';
     import BagRow from './BagRow.svelte';
+    import DuePanel from './DuePanel.svelte';
     import ImportStrip from './ImportStrip.svelte';
 
     const BUSY_MS = 2000;
@@ -132,6 +133,7 @@
                     >{/if}
             </section>
             <div class="flex flex-col gap-4">
+                <DuePanel leads={session.leads} />
                 <section class="panel py-3" aria-labelledby="compare">
                     <h2 id="compare" class="mb-1">Compare two</h2>
                     <p class="text-sm text-quiet">
