@@ -341,6 +341,26 @@ final class ShelfTest extends FeatureTestCase
         }
     }
 
+    public function test_a_sealed_copy_whose_date_is_past_is_told_with_the_job_that_rests_on_it(): void
+    {
+        $job = $this->openJob();
+        $this->acceptRoute($job);
+        $this->workUntil($job, StepCode::CrossLine);
+        $bag = Bag::query()->findOrFail($job->safetyBag()?->id);
+        $this->getJson('/api/v1/shelf-due')->assertOk()->assertExactJson([
+            'many' => 0, 'byRule' => false, 'bags' => [], 'restedOn' => [],
+        ]);
+        $past = ['keepUntil' => '2020-01-01T00:00:00Z', 'label' => null];
+        $refused = $this->putJson("/api/v1/shelf/{$bag->id}/seal", $past);
+        self::assertStringContainsString('This date is past', (string) $refused->getContent());
+        self::assertGreaterThan(399, $refused->getStatusCode());
+
+        $bag->update(['keep_until' => '2026-01-01 00:00:00']);
+        $told = $this->getJson('/api/v1/shelf-due')->assertOk();
+        self::assertSame([1, $bag->id], [$told->json('many'), $told->json('bags.0.id')]);
+        self::assertStringContainsString('rests on it', (string) json_encode($told->json("restedOn.{$bag->id}")));
+    }
+
     public function test_at_night_paired_devices_are_backed_up_once_and_thinned_by_the_keep_rules(): void
     {
         $job = $this->openJob();

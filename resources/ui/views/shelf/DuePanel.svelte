@@ -34,7 +34,10 @@
         <ul class="text-sm">
             {#each d.bags.slice(0, SHOWN) as b (b.id)}
                 <li class="border-t border-edge py-1">
-                    <a href="#/shelf/{encodeURIComponent(b.id)}">{b.label}</a>
+                    <a
+                        class="underline decoration-edge underline-offset-4 hover:decoration-jade"
+                        href="#/shelf/{encodeURIComponent(b.id)}">{b.label}</a
+                    >
                     <span class="block text-quiet"
                         ><span class="font-mono">{b.serial}</span>, kept until {b.keepUntil === null
                             ? ''
@@ -50,7 +53,7 @@
         {#if d.byRule}<p class="mt-1 text-sm text-quiet">
                 They go by themselves within the next minute, but for what an open job rests on.
             </p>
-        {:else if leads}
+        {:else if leads && free.length > 0}
             <form
                 class="mt-2 flex flex-col gap-2"
                 onsubmit={(e) => {
@@ -67,9 +70,7 @@
                         bind:value={reason}
                     /></label
                 >
-                <button
-                    class="act-quiet self-start text-loss"
-                    disabled={remove.isPending || free.length === 0 || reason.trim() === ''}
+                <button class="act-quiet self-start text-loss" disabled={remove.isPending || reason.trim() === ''}
                     >{remove.isPending
                         ? 'Deleting…'
                         : free.length === 1
@@ -77,7 +78,7 @@
                           : `Delete these ${free.length}`}</button
                 >
             </form>
-        {:else}<p class="mt-1 text-sm text-quiet">
+        {:else if !leads}<p class="mt-1 text-sm text-quiet">
                 A lead deletes them, or sets in Settings that they go by themselves.
             </p>{/if}
     </section>
