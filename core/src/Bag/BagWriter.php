@@ -127,7 +127,7 @@ final class BagWriter implements Writer
         $paths = function () use ($earlier, $listing, $had, $isNew, $left, $data): \Generator {
             $folder = '';
             foreach ($earlier->unchanged($listing) as $item) {
-                if (! $isNew && $this->has($item) || $earlier->fileAt($item->stored(), $item->bytes) === null) {
+                if (! $isNew && $this->isTaken($item) || $earlier->fileAt($item->stored(), $item->bytes) === null) {
                     $left->add($item->key());
 
                     continue;
@@ -146,6 +146,12 @@ final class BagWriter implements Writer
         Program::fed($link, $paths(), $earlier->payload()) || throw WriteFailed::at('data');
 
         return $earlier->unchangedBut($listing, $left);
+    }
+
+    /** Whether an earlier run has it already, or has stored another item by a name like its own. */
+    private function isTaken(Item $item): bool
+    {
+        return $this->has($item) || ! $this->names->isFree($item->stored());
     }
 
     /** @param  callable(Item): void  $had */

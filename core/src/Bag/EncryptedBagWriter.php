@@ -123,7 +123,8 @@ final class EncryptedBagWriter implements Writer
             }
             $this->shared[$segment] = true;
             foreach ($earlier->inSegment($segment) as $item) {
-                if ($listing->items->hold($item) && ! $this->has($item)) {
+                $isFree = ! $this->has($item) && $this->names->isFree($item->stored());
+                if ($isFree && $listing->items->hold($item)) {
                     $this->written->put($item);
                     $this->names->keep($item);
                     $had($item);

@@ -84,6 +84,31 @@ final class SharingTest extends TestCase
         self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
     }
 
+    public function test_what_an_earlier_run_has_stored_is_not_written_over_by_what_is_shared(): void
+    {
+        $this->bag('first', ['Boat.md' => 'rope', 'boat.md' => 'paint']); // the second is stored under a safe name
+        $notes = ['boat.md' => 'paint', 'Boat.md' => 'rope'];
+        $writer = BagWriter::open("{$this->folder}/second");
+        $writer->takeWhole(self::item('boat.md', 'paint'), 'paint');
+        $writer->pause();
+        unset($writer);
+
+        $again = BagWriter::open("{$this->folder}/second");
+        $earlier = EarlierBag::open("{$this->folder}/first", 8);
+        self::assertNotNull($earlier);
+        self::shared($again, $earlier, $notes);
+        foreach ($again->lacks(self::listing($notes)) as $item) {
+            $again->takeWhole($item, $notes[$item->path]);
+        }
+        $again->finish(Sample::description('second'), ['notes' => null]);
+
+        self::assertSame([], BagVerifier::verify("{$this->folder}/second")->faults);
+        self::assertSame(['notes' => 2], BagVerifier::verify("{$this->folder}/second")->counts);
+        $files = array_map(basename(...), glob("{$this->folder}/second/data/notes/*") ?: []);
+        $alike = array_unique(array_map(strtolower(...), $files));
+        self::assertCount(2, $alike, 'No name differs from another by case alone.');
+    }
+
     public function test_what_two_bags_share_is_read_once_when_both_are_gone_through(): void
     {
         $this->bag('first', self::FIRST);
@@ -201,6 +226,15 @@ final class SharingTest extends TestCase
         self::assertSame('rope, sold', file_get_contents("{$this->folder}/second/data/notes/a.md"));
     }
 
+    /** @param  array<string, string>  $notes  text by path */
+    private static function listing(array $notes): Inventory
+    {
+        return Inventory::of(
+            [new KindHeader('notes', count($notes), null)],
+            array_map(self::item(...), array_keys($notes), $notes),
+        );
+    }
+
     /**
      * @param  array<string, string>  $notes  text by path
      * @return list<string> the paths of what was shared
@@ -208,11 +242,7 @@ final class SharingTest extends TestCase
     private static function shared(BagWriter $writer, EarlierBag $earlier, array $notes): array
     {
         $shared = [];
-        $listing = Inventory::of(
-            [new KindHeader('notes', count($notes), null)],
-            array_map(self::item(...), array_keys($notes), $notes),
-        );
-        $writer->share($earlier, $listing, static function (Item $item) use (&$shared): void {
+        $writer->share($earlier, self::listing($notes), static function (Item $item) use (&$shared): void {
             $shared[] = $item->path;
         });
 

@@ -84,7 +84,8 @@ final class StoredNames
         return ltrim(trim(mb_strcut($stem, 0, 100), '-').'-', '-').substr($digest, 0, 16).$extension;
     }
 
-    private function isFree(string $name): bool
+    /** Whether no name is like it, but for case and Unicode form. */
+    public function isFree(string $name): bool
     {
         $compared = self::compared($name);
         if ($this->files->has($compared) || $this->folders->has($compared)) {
