@@ -27,12 +27,13 @@ final class Passing
 
     public static function is(?\Throwable $e): bool
     {
-        return $e instanceof \PDOException
-            && (
-                (new self)->causedByConcurrencyError($e)
-                || (new self)->causedByLostConnection($e)
-                || ($e->errorInfo[1] ?? null) === self::NOT_READY
-            );
+        return $e instanceof \PDOException && ((new self)->causedByConcurrencyError($e) || self::isAway($e));
+    }
+
+    /** Whether the database is away, and not the question wrong. */
+    public static function isAway(\PDOException $e): bool
+    {
+        return (new self)->causedByLostConnection($e) || ($e->errorInfo[1] ?? null) === self::NOT_READY;
     }
 
     /** Waits for a moment; where the connection is of no use any more, the next question finds one that answers. */

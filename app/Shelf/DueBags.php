@@ -4,16 +4,10 @@ declare(strict_types=1);
 
 namespace App\Shelf;
 
-use App\Facts\RestingJobs;
-use App\Facts\SharedFiles;
-use App\Journal\Deed;
-use App\Journal\Evidence;
-use App\Journal\Journal;
 use App\Models\Bag;
 use App\Refusal\Refusal;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
-use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagState;
 use Psr\Clock\ClockInterface;
 
@@ -28,12 +22,8 @@ final readonly class DueBags
     /** So many go at one look, so that nothing else waits for long. */
     private const AT_ONCE = 20;
 
-    public function __construct(
-        private RestingJobs $resting,
-        private SharedFiles $shared,
-        private Journal $journal,
-        private ClockInterface $clock,
-    ) {
+    public function __construct(private Shelf $shelf, private ClockInterface $clock)
+    {
     }
 
     public function many(): int
@@ -52,31 +42,11 @@ final readonly class DueBags
     {
         foreach ($this->first(self::AT_ONCE) as $bag) {
             try {
-                $this->delete($bag);
+                $this->shelf->delete($bag, null, self::REASON);
             } catch (Refusal) {
-                // an open job rests on it: it is asked again at the next look
+                // an open job wants it: it is asked again at the next look
             }
         }
-    }
-
-    private function delete(Bag $bag): void
-    {
-        DB::transaction(function () use ($bag): void {
-            $this->resting->assertNoneRestsOnBag($bag->id);
-            $taken = $this->query()->whereKey($bag->id)->update([
-                'deleted_at' => $this->clock->now(),
-                'deleted_by' => 'keep rules',
-                'delete_reason' => self::REASON,
-            ]);
-            if ($taken === 1) {
-                $this->journal->noteRule(Deed::DeleteBag, new Evidence([
-                    'bag' => $bag->id,
-                    'reason' => self::REASON,
-                    'kept until' => $bag->keep_until?->format('Y-m-d'),
-                ]), $bag->serial);
-            }
-        });
-        $this->shared->remove(Bag::query()->withoutGlobalScopes()->findOrFail($bag->id));
     }
 
     /** @return Builder<Bag> */

@@ -6,11 +6,6 @@ namespace App\Shelf;
 
 use App\Facts\NightlyKey;
 use App\Facts\PassphraseLocker;
-use App\Facts\RestingJobs;
-use App\Facts\SharedFiles;
-use App\Journal\Deed;
-use App\Journal\Evidence;
-use App\Journal\Journal;
 use App\Ledger\StepLedger;
 use App\Models\Bag;
 use App\Models\BenchJob;
@@ -49,13 +44,10 @@ final class Night
     public function __construct(
         private readonly DeviceLink $link,
         private readonly StepLedger $ledger,
-        private readonly SharedFiles $shared,
         private readonly Shelf $shelf,
         private readonly Verifying $verifying,
         private readonly Importing $importing,
         private readonly DueBags $due,
-        private readonly Journal $journal,
-        private readonly RestingJobs $resting,
         private readonly PassphraseLocker $locker,
         private readonly People $people,
         private readonly ClockInterface $clock,
@@ -118,33 +110,14 @@ final class Night
                 $taken[$bag->id] = $bag->taken_at->toDateTimeImmutable();
             }
             foreach ((new KeepRules($keeping->daily, $keeping->weekly))->expired($taken) as $id) {
-                $this->remove($id, "Kept are {$keeping->daily} days and {$keeping->weekly} weeks.");
+                try {
+                    $reason = "Kept are {$keeping->daily} days and {$keeping->weekly} weeks.";
+                    $this->shelf->delete($bags->firstOrFail('id', $id), null, $reason);
+                } catch (Refusal) {
+                    // an open job wants it: the next night asks again
+                }
             }
         }
-    }
-
-    private function remove(string $id, string $reason): void
-    {
-        try {
-            DB::transaction(function () use ($id, $reason): void {
-                $this->resting->assertNoneRestsOnBag($id);
-                Bag::query()
-                    ->whereKey($id)
-                    ->update([
-                        'deleted_at' => $this->clock->now(),
-                        'deleted_by' => 'keep rules',
-                        'delete_reason' => $reason,
-                    ]);
-                $this->journal->noteRule(
-                    Deed::DeleteBag,
-                    new Evidence(['bag' => $id, 'reason' => $reason]),
-                    Bag::query()->withoutGlobalScopes()->find($id)?->serial,
-                );
-            });
-        } catch (Refusal) {
-            return; // an open job rests on it: the next night asks again
-        }
-        $this->shared->remove(Bag::query()->withoutGlobalScopes()->findOrFail($id));
     }
 
     /** All that are due of one device together, so that what they share is read once. */

@@ -111,11 +111,18 @@ final readonly class Shelf
             );
     }
 
-    /** The row stays, without its folder, and says who deleted it and why. What an open job rests on stays whole. */
-    public function delete(Bag $bag, User $by, string $reason): void
+    /**
+     * The row stays, without its folder, and says who deleted it and why. What an open job rests on stays whole.
+     *
+     * @param  User|null  $by  null for a rule that a lead has set
+     */
+    public function delete(Bag $bag, ?User $by, string $reason): void
     {
+        $reason = mb_substr($reason, 0, 500);
         DB::transaction(function () use ($bag, $by, $reason): void {
             $this->resting->assertNoneRestsOnBag($bag->id);
+            Bag::query()->whereKey($bag->id)->lockForUpdate()->exists()
+                || throw Refusal::notNow('Somebody was quicker: it is deleted already.');
             $open = BenchJob::open()->where('serial', $bag->serial)->exists();
             $others = Bag::originals()->where('serial', $bag->serial)->whereKeyNot($bag->id)->get()
                 ->contains(fn (Bag $b): bool => $b->state->proven() && $this->bags->has($b->id));
@@ -124,21 +131,19 @@ final readonly class Shelf
                 $bag->state === BagState::Sealed,
                 $bag->state === BagState::Writing,
                 $last,
-                $by->actingRole()->leads(),
+                $by === null || $by->actingRole()->leads(),
                 $reason,
             );
             $against === [] || throw Refusal::notNow(implode(' ', $against));
             $bag->update([
                 'deleted_at' => $this->clock->now(),
-                'deleted_by' => $by->name,
-                'delete_reason' => mb_substr($reason, 0, 500),
+                'deleted_by' => $by->name ?? 'keep rules',
+                'delete_reason' => $reason,
             ]);
-            $this->journal->noteDeed(
-                Deed::DeleteBag,
-                $by,
-                new Evidence(['bag' => $bag->id, 'reason' => mb_substr($reason, 0, 500)]),
-                $bag->serial,
-            );
+            $evidence = new Evidence(['bag' => $bag->id, 'reason' => $reason]);
+            $by === null
+                ? $this->journal->noteRule(Deed::DeleteBag, $evidence, $bag->serial)
+                : $this->journal->noteDeed(Deed::DeleteBag, $by, $evidence, $bag->serial);
         });
         $this->shared->remove($bag);
     }

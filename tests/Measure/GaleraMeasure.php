@@ -58,7 +58,7 @@ final class GaleraMeasure extends Command
     {
         try {
             $this->start((float) $input->getOption('speed'), $input->getOption('one-host') !== true);
-            $this->told($output, max(1, (int) $input->getOption('devices')));
+            $this->drive($output, max(1, (int) $input->getOption('devices')));
         } finally {
             foreach ($this->others as $process) {
                 $pid = $process->getPid();
@@ -85,7 +85,7 @@ final class GaleraMeasure extends Command
         }
     }
 
-    private function told(OutputInterface $output, int $devices): void
+    private function drive(OutputInterface $output, int $devices): void
     {
         $runs = InstallRuns::harmlessOn($this->system);
         $started = microtime(true);

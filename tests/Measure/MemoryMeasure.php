@@ -81,7 +81,7 @@ final class MemoryMeasure extends Command
     {
         (new Process(['bsdtar', '--format', 'zip', '-cf', 'bag.zip', 'plain'], $folder, null, null, null))->mustRun();
         $program = 'require $argv[1]."/vendor/autoload.php";
-            $limits = new JadeStep\Core\Bag\ImportLimits(1_000_000, 1 << 50, 1000);
+            $limits = JadeStep\Core\Bag\ImportLimits::usual((int) disk_free_space("."));
             JadeStep\Core\Bag\ZipBag::unpack("bag.zip", "in", $limits);
             preg_match("/VmHWM:\s+(\d+)/", file_get_contents("/proc/self/status"), $m);
             echo $m[1];';

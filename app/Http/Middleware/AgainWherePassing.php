@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Middleware;
 
 use App\Database\Passing;
+use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response as HttpResponse;
 use Illuminate\Support\Facades\Auth;
@@ -22,14 +23,14 @@ final class AgainWherePassing
         for ($attempt = 1; ; $attempt++) {
             $request->cookies->replace($cookies);
             $response = $next($request);
-            $fault = $response instanceof HttpResponse || $response instanceof \Illuminate\Http\JsonResponse
+            $fault = $response instanceof HttpResponse || $response instanceof JsonResponse
                 ? $response->exception
                 : null;
             if (
                 $fault === null
                 || $attempt === Passing::ATTEMPTS
                 || ! Passing::is($fault)
-                || ! $this->isReadAgain($request)
+                || ! self::isReadAgain($request)
             ) {
                 return $response;
             }
@@ -39,7 +40,7 @@ final class AgainWherePassing
         }
     }
 
-    private function isReadAgain(Request $request): bool
+    private static function isReadAgain(Request $request): bool
     {
         return $request->isMethodCacheable() || $request->isJson() || $request->getContent() === '';
     }

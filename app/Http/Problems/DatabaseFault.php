@@ -4,23 +4,15 @@ declare(strict_types=1);
 
 namespace App\Http\Problems;
 
-use Illuminate\Database\DetectsLostConnections;
+use App\Database\Passing;
 use Illuminate\Support\Facades\Log;
 
 /** A fault of the database, told by its number: its own words hold what was asked, and so what people typed. */
 final class DatabaseFault
 {
-    use DetectsLostConnections;
-
-    /** Whether the database is away, and not the question wrong. */
-    public static function isAway(\PDOException $e): bool
-    {
-        return (new self)->causedByLostConnection($e);
-    }
-
     public static function note(\PDOException $e): void
     {
-        Log::error(self::isAway($e) ? 'The database is away.' : 'The database refused a question.', [
+        Log::error(Passing::isAway($e) ? 'The database is away.' : 'The database refused a question.', [
             'sqlstate' => $e->errorInfo[0] ?? $e->getCode(),
             'number' => $e->errorInfo[1] ?? null,
             'at' => self::place($e),

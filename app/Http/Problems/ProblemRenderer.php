@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Problems;
 
+use App\Database\Passing;
 use App\People\PasswordWanted;
 use App\People\SecondFactorWanted;
 use App\People\TooManyTries;
@@ -76,7 +77,7 @@ final class ProblemRenderer
             $e instanceof SecondFactorWanted => ProblemDetails::of(403, 'second-factor-wanted', $e->getMessage()),
             $e instanceof WrongCode => self::at('code', 422, 'wrong-code', $e->getMessage()),
             $e instanceof TooManyTries => ProblemDetails::of(429, 'too-many', $e->getMessage()),
-            $e instanceof \PDOException && DatabaseFault::isAway($e) => ProblemDetails::of(
+            $e instanceof \PDOException && Passing::isAway($e) => ProblemDetails::of(
                 503,
                 'database-away',
                 'The database does not answer. It is started again by itself: try again in a moment. Nothing was lost.',

@@ -14,6 +14,6 @@ final readonly class ImportLimits
 
     public static function usual(int $freeBytes): self
     {
-        return new self(500_000, max(0, intdiv($freeBytes, 10) * 9), 100);
+        return new self(1_000_000, max(0, intdiv($freeBytes, 10) * 9), 100);
     }
 }

@@ -7,8 +7,9 @@ namespace JadeStep\Core\Bag\Internal;
 use JadeStep\Core\Bag\Digest;
 
 /**
- * Takes digests of many files as they are given to it: in batches, with the openssl program on all cores but one, and
- * of small files on that one here. How far a process is, is read off its own counters where the system shows them.
+ * Takes digests of many files as they are given to it: in batches, with the openssl program, one process a core, and of
+ * small files here while all of them are busy. How far a process is, is read off its own counters where the system
+ * shows them.
  *
  * @template K of array-key
  */
@@ -131,7 +132,7 @@ final class DigestPool
                     [['file', '/dev/null', 'r'], $out, ['file', '/dev/null', 'w']],
                     $pipes,
                     null,
-                    ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')],
+                    Program::environment(),
                 );
         if ($out === false || ! is_resource($process)) {
             foreach ($batch as $key => [$file, , $said]) {

@@ -78,8 +78,8 @@ final class Program
         return proc_close($process) === 0 && $isTaken;
     }
 
-    /** @return array<string, string> */
-    private static function environment(): array
+    /** @return array<string, string> what a program is told of its surroundings, and no more */
+    public static function environment(): array
     {
         return ['LC_ALL' => 'C', 'PATH' => (string) getenv('PATH')];
     }

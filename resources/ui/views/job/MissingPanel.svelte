@@ -118,7 +118,7 @@
         </ul>
         {#if all > SHOWN}<p class="text-sm text-quiet">
                 and {all - SHOWN} more.{#if all > sorted.length}
-                    Of each kind the first 2,000 are listed; the others follow when these are back.{/if}
+                    Not all of them are listed; the others follow when these are back.{/if}
             </p>{/if}
     {/if}
 </section>
