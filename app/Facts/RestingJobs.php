@@ -29,7 +29,7 @@ final readonly class RestingJobs
     }
 
     /** @return array<string, list<int>> the open jobs that rest on each package and bag, by SHA-256 or id */
-    public function byPackage(): array
+    public function byHolding(): array
     {
         $jobs = [];
         foreach (BenchJob::openWithAll() as $job) {

@@ -82,7 +82,7 @@ final readonly class Ahead
 
     public function remove(HeldPackage $package, User $by): void
     {
-        $jobs = $this->resting->byPackage()[$package->sha256] ?? [];
+        $jobs = $this->resting->byHolding()[$package->sha256] ?? [];
         $jobs === []
             || throw Refusal::restedOn(
                 'The open job '

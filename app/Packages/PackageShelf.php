@@ -114,7 +114,7 @@ final readonly class PackageShelf
         if ($limit === null) {
             return;
         }
-        $needed = $this->resting->byPackage();
+        $needed = $this->resting->byHolding();
         $held = HeldPackage::query()->whereKeyNot($for)->oldest('used_at')->get();
         $used = $held->sum(fn (HeldPackage $p): int => $this->bytesOnDisk($p->sha256));
         foreach ($held as $package) {

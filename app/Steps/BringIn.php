@@ -17,7 +17,6 @@ use JadeStep\Core\Bag\Encryption;
 use JadeStep\Core\Bag\Exception\BagException;
 use JadeStep\Core\Bag\Item;
 use JadeStep\Core\Bag\Items;
-use JadeStep\Core\Bag\KeySet;
 use JadeStep\Core\Device\Kind;
 use JadeStep\Core\Job\PhaseCode;
 use JadeStep\Core\Job\Problem;
@@ -101,12 +100,12 @@ final readonly class BringIn implements Step
             $sound = $this->sound($step, $content, $wanted);
             $damaged = array_map(
                 static fn (Item $i): string => $i->key(),
-                iterator_to_array($wanted->notIn($sound), false),
+                iterator_to_array($wanted->notHeldBy($sound), false),
             );
             if ($damaged !== []) {
                 $this->items->settle($step, $damaged, $bagId, 'It is damaged in this bag. Take it from another.');
             }
-            $this->send($step, $bagId, $content, $wanted, $sound);
+            $this->send($step, $bagId, $content, $sound);
             $this->items->settle($step, $keys, $bagId, '');
         } catch (BagException) {
             $this->items->settle(
@@ -123,11 +122,11 @@ final readonly class BringIn implements Step
     /**
      * Read once before anything is sent, so that nothing damaged goes to the device and nothing is whole in memory.
      *
-     * @return KeySet the keys of those that are as they were written
+     * @return Items those that are as they were written
      */
-    private function sound(RunningStep $step, BagContent $content, Items $wanted): KeySet
+    private function sound(RunningStep $step, BagContent $content, Items $wanted): Items
     {
-        $sound = new KeySet;
+        $sound = new Items;
         if (! $wanted->isEmpty()) {
             $content->each(static function (Item $item, callable $read) use ($step, $wanted, $sound): void {
                 if (! $wanted->hold($item)) {
@@ -139,7 +138,7 @@ final readonly class BringIn implements Step
                     hash_update($hash, $piece);
                 }
                 if (hash_final($hash) === $item->sha256) {
-                    $sound->add($item->key());
+                    $sound->add($item);
                 }
             });
         }
@@ -147,13 +146,13 @@ final readonly class BringIn implements Step
         return $sound;
     }
 
-    private function send(RunningStep $step, string $bagId, BagContent $content, Items $wanted, KeySet $sound): void
+    private function send(RunningStep $step, string $bagId, BagContent $content, Items $sound): void
     {
-        $whole = $wanted->bytes();
+        $whole = $sound->bytes();
         $done = 0;
         if (! $sound->isEmpty()) {
             $content->each(function (Item $item, callable $read) use ($step, $bagId, $sound, $whole, &$done): void {
-                if (! $sound->has($item->key())) {
+                if (! $sound->hold($item)) {
                     return;
                 }
                 $step->progress(PhaseCode::BringIn, Progress::ofBytes($done, $whole), Kind::tryFrom($item->kind));

@@ -111,16 +111,13 @@ final class BagVerifier
         if ($bag === null || ! $this->hasTagsInOrder()) {
             return null;
         }
-        foreach (Digest::others($bag->files(), $this->progress) as $path => $found) {
-            $this->altered[$path] = true;
-        }
-        $read?->end($bag->fits && $this->altered === []);
+        $others = iterator_to_array(Digest::others($bag->files(), $this->progress));
+        $read?->end($bag->fits && $others === []);
         if (! $bag->inventoryFits() || ! $this->hasLabelsInOrder($bag)) {
             return null;
         }
-        foreach (array_keys($this->altered) as $path) {
-            $isRead = is_readable("{$this->folder}/{$path}");
-            $this->fault($isRead ? FaultCode::Altered : FaultCode::Unreadable, (string) $path);
+        foreach ($others as $path => $found) {
+            $this->fault($found === null ? FaultCode::Unreadable : FaultCode::Altered, $path);
         }
 
         return new Verification($this->faults, $this->description(), $bag->files, $bag->bytes, $bag->counts);

@@ -17,6 +17,7 @@ use JadeStep\Core\Bag\Internal\StoredNames;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\Tree;
 use JadeStep\Core\Bag\Internal\WorkFolder;
+use JadeStep\Core\Bag\Internal\WrittenItems;
 
 /**
  * Writes a plain bag item by item.
@@ -27,11 +28,14 @@ use JadeStep\Core\Bag\Internal\WorkFolder;
  */
 final class BagWriter implements Writer
 {
+    use WrittenItems;
+
+    /** Hex digits of SHA-256. */
+    private const DIGEST = 64;
+
     private readonly string $work;
 
     private readonly StoredNames $names;
-
-    private int $ownBytes = 0;
 
     /** @var resource|null of the items that are whole; open from the first one on */
     private $log = null;
@@ -39,8 +43,9 @@ final class BagWriter implements Writer
     private function __construct(
         private readonly WorkFolder $folder,
         private readonly string $target,
-        private readonly Items $written,
+        Items $written,
     ) {
+        $this->written = $written;
         $this->work = $folder->path;
         $this->names = new StoredNames;
         foreach ($written as $item) {
@@ -64,22 +69,6 @@ final class BagWriter implements Writer
         $folder = WorkFolder::hold($target);
 
         return new self($folder, $target, self::wholeItems($folder->path));
-    }
-
-    /** Whether this very item is here already. */
-    public function has(Item $item): bool
-    {
-        return $this->written->hold($item);
-    }
-
-    public function bytesOf(Inventory $listing): int
-    {
-        return $listing->items->bytesAlsoIn($this->written);
-    }
-
-    public function lacks(Inventory $listing): iterable
-    {
-        return $listing->items->notHeldBy($this->written);
     }
 
     /**
@@ -235,12 +224,6 @@ final class BagWriter implements Writer
         $this->folder->letGo();
     }
 
-    /** Leaves out what the device no longer lists. */
-    public function dropAllBut(Inventory $listing): void
-    {
-        $this->written->keepNamesOf($listing->items);
-    }
-
     /**
      * Writes the tag files and puts the bag in its place.
      *
@@ -249,23 +232,23 @@ final class BagWriter implements Writer
     public function finish(BagDescription $description, array $storeSchemas): Inventory
     {
         $inventory = Inventory::ofKinds($storeSchemas, $this->written);
-        $files = new PathTable; // with the lines of the inventory, which come in the order of the manifest
+        $files = new PathTable; // digests, and lines of the inventory, which come in the order of the manifest
         foreach ($inventory->items as $item) {
-            $files->put($item->stored(), Inventory::line($item));
+            $files->put($item->stored(), $item->sha256.Inventory::line($item));
         }
         $this->dropStrays($files);
         TagFiles::write("{$this->work}/bag", [
             TagFiles::INFO => $description->render($inventory->bytes().'.'.count($inventory->items)),
             TagFiles::MANIFEST => (static function () use ($files): \Generator {
                 foreach ($files->all() as $path => $line) {
-                    yield Manifest::line("data/{$path}", Inventory::digestIn((string) $line));
+                    yield Manifest::line("data/{$path}", substr((string) $line, 0, self::DIGEST));
                 }
             })(),
             TagFiles::INVENTORY => (static function () use ($inventory, $files): \Generator {
                 foreach ($inventory->kinds as $kind) {
                     yield Inventory::head($kind)."\n";
                     foreach ($kind->items === 0 ? [] : $files->below("{$kind->kind}/") as $line) {
-                        yield "{$line}\n";
+                        yield substr((string) $line, self::DIGEST)."\n";
                     }
                 }
             })(),
@@ -274,11 +257,6 @@ final class BagWriter implements Writer
         $this->folder->remove();
 
         return $inventory;
-    }
-
-    public function ownBytes(): int
-    {
-        return $this->ownBytes;
     }
 
     /** A kill between a file's rename and its log line leaves a file that no manifest would list. */

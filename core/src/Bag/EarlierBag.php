@@ -52,8 +52,8 @@ final readonly class EarlierBag
         $worth = [];
         foreach ($this->items->stillIn($listing->items) as $segment => [$items, $bytes]) {
             $file = "{$this->folder}/data/{$segment}.tar.gpg";
-            $stat = $this->mayHaveOneMoreName($file);
-            if ($stat !== null && 2 * ($bytes + self::TAR_BYTES * $items) >= $stat['size']) {
+            $size = $this->sizeWhereSharable($file);
+            if ($size !== null && 2 * ($bytes + self::TAR_BYTES * $items) >= $size) {
                 $worth[$segment] = $file;
             }
         }
@@ -102,16 +102,16 @@ final readonly class EarlierBag
     {
         $file = "{$this->folder}/data/{$stored}";
 
-        return ($this->mayHaveOneMoreName($file)['size'] ?? null) === $bytes ? $file : null;
+        return $this->sizeWhereSharable($file) === $bytes ? $file : null;
     }
 
-    /** @return array{size: int}|null its status; null where it may not, or is no ordinary file */
-    private function mayHaveOneMoreName(string $file): ?array
+    /** @return int|null its bytes; null where it may not have one more name, or is no ordinary file */
+    private function sizeWhereSharable(string $file): ?int
     {
         $stat = @lstat($file);
 
         return $stat !== false && ($stat['mode'] & self::TYPE) === self::FILE && $stat['nlink'] < $this->atMost
-            ? ['size' => $stat['size']]
+            ? $stat['size']
             : null;
     }
 }

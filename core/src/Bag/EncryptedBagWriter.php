@@ -15,6 +15,7 @@ use JadeStep\Core\Bag\Internal\StoredNames;
 use JadeStep\Core\Bag\Internal\TagFiles;
 use JadeStep\Core\Bag\Internal\Tree;
 use JadeStep\Core\Bag\Internal\WorkFolder;
+use JadeStep\Core\Bag\Internal\WrittenItems;
 
 /**
  * Writes an encrypted bag: per kind segments that are POSIX tars in OpenPGP messages, and the inventory as another.
@@ -25,6 +26,8 @@ use JadeStep\Core\Bag\Internal\WorkFolder;
  */
 final class EncryptedBagWriter implements Writer
 {
+    use WrittenItems;
+
     public const SEGMENT_BYTES = 268_435_456;
 
     private const SEGMENT_ITEMS = 20_000;
@@ -40,15 +43,10 @@ final class EncryptedBagWriter implements Writer
     /** @var list<Item> */
     private array $inSegment = [];
 
-    /** In whole segments or in the one that is open: each says which segment holds the entry that counts. */
-    private readonly Items $written;
-
     private readonly StoredNames $names;
 
     /** @var array<string, true> names of segments that are an earlier bag's too */
     private array $shared = [];
-
-    private int $ownBytes = 0;
 
     private function __construct(
         private readonly WorkFolder $folder,
@@ -58,7 +56,7 @@ final class EncryptedBagWriter implements Writer
         private readonly int $segmentBytes,
     ) {
         $this->names = new StoredNames;
-        $this->written = new Items;
+        $this->written = new Items; // each says which segment holds the entry that counts
     }
 
     /**
@@ -87,22 +85,6 @@ final class EncryptedBagWriter implements Writer
         }
 
         return $writer;
-    }
-
-    /** Whether this very item is here already. */
-    public function has(Item $item): bool
-    {
-        return $this->written->hold($item);
-    }
-
-    public function bytesOf(Inventory $listing): int
-    {
-        return $listing->items->bytesAlsoIn($this->written);
-    }
-
-    public function lacks(Inventory $listing): iterable
-    {
-        return $listing->items->notHeldBy($this->written);
     }
 
     /**
@@ -193,12 +175,6 @@ final class EncryptedBagWriter implements Writer
         } finally {
             fclose($content);
         }
-    }
-
-    /** Leaves out what the device no longer lists. */
-    public function dropAllBut(Inventory $listing): void
-    {
-        $this->written->keepNamesOf($listing->items);
     }
 
     /**
@@ -356,10 +332,5 @@ final class EncryptedBagWriter implements Writer
         }
 
         return [$digests, $bytes];
-    }
-
-    public function ownBytes(): int
-    {
-        return $this->ownBytes;
     }
 }

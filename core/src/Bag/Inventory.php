@@ -138,12 +138,6 @@ final readonly class Inventory
             + ($item->segment === null ? [] : ['segment' => $item->segment]));
     }
 
-    /** @param  string  $line  of an item, as it is written here */
-    public static function digestIn(string $line): string
-    {
-        return substr($line, (int) strrpos($line, '"sha256":"') + 10, 64);
-    }
-
     /**
      * One line that is an item, whatever stands before it.
      *

@@ -58,9 +58,4 @@ final class KeySet
         $this->remove ??= Scratch::prepare("DELETE FROM {$this->table} WHERE name = ?");
         Scratch::run($this->remove, [Scratch::name($name)]);
     }
-
-    public function isEmpty(): bool
-    {
-        return Scratch::number("SELECT EXISTS (SELECT 1 FROM {$this->table})") === 0;
-    }
 }

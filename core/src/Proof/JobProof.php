@@ -100,12 +100,13 @@ final readonly class JobProof
         $listed = $unnamed->first(self::MISSING_KEPT);
         $more = count($all) - count($listed);
         $moreUnnamed = count($unnamed) - count($listed);
-        if ($asOf !== null && $moreUnnamed === 0) {
-            foreach ($all as $item) {
-                if (count($listed) < self::MISSING_KEPT && $item->modifiedAt > $asOf) {
-                    $listed[] = $item;
-                    $more--;
-                }
+        foreach ($asOf === null || $moreUnnamed > 0 ? [] : $all as $item) {
+            if (count($listed) === self::MISSING_KEPT) {
+                break;
+            }
+            if ($item->modifiedAt > $asOf) {
+                $listed[] = $item;
+                $more--;
             }
         }
 

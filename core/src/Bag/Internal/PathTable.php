@@ -66,12 +66,6 @@ final class PathTable
         return Scratch::number("SELECT COUNT(*) FROM {$this->table}");
     }
 
-    /** @return int the sum of the words that are numbers */
-    public function sum(): int
-    {
-        return Scratch::number("SELECT SUM(word) FROM {$this->table}");
-    }
-
     /** @return \Generator<string, string|int> the words by path, in the order of the paths' bytes */
     public function all(): \Generator
     {
