@@ -18,8 +18,11 @@ use App\Http\Middleware\TellsWhatWasDone;
 use App\Http\Problems\DatabaseFault;
 use App\Http\Problems\ProblemRenderer;
 use App\Installation\CheckInstallation;
+use App\Installation\CloseAnew;
+use App\Installation\ListBags;
 use App\Installation\MakeLead;
 use App\Installation\SeedDemo;
+use App\Installation\SettleRestored;
 use Illuminate\Auth\Middleware\Authorize;
 use Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
@@ -39,7 +42,14 @@ $app = Application::configure(basePath: dirname(__DIR__))
         commands: __DIR__.'/../routes/console.php',
         apiPrefix: 'api/v1',
     )
-    ->withCommands([SeedDemo::class, MakeLead::class, CheckInstallation::class])
+    ->withCommands([
+        SeedDemo::class,
+        MakeLead::class,
+        CheckInstallation::class,
+        ListBags::class,
+        SettleRestored::class,
+        CloseAnew::class,
+    ])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->prepend([SafeHeaders::class, HoldBody::class]);
         $middleware->append([KnownHost::class, SecureCookies::class, AgainWherePassing::class]);

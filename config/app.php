@@ -17,4 +17,6 @@ return [
     'faker_locale' => 'en_GB',
     'cipher' => 'AES-256-CBC',
     'key' => env('APP_KEY'),
+    // while a key is being changed: what it closed opens still
+    'previous_keys' => array_values(array_filter(explode(',', (string) env('APP_PREVIOUS_KEYS', '')))),
 ];

@@ -57,6 +57,7 @@ enum Deed: string
     case ChangeVendor = 'vendor-changed';
     case LookForKeys = 'keys-looked-for';
     case DecideKey = 'key-decided';
+    case RestoreInstance = 'instance-restored';
     case Practise = 'practice';
 
     public function words(): string
@@ -112,6 +113,7 @@ enum Deed: string
             self::ChangeVendor => 'Changed a vendor',
             self::LookForKeys => 'Looked for a vendor\'s keys',
             self::DecideKey => 'Decided on a vendor\'s key',
+            self::RestoreInstance => 'Restored all of this from an own backup',
             self::Practise => 'Practice: laid hands on a stand-in',
         };
     }

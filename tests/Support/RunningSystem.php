@@ -53,6 +53,37 @@ final class RunningSystem
             (string) $port,
             (string) $speed,
         );
+        $system = self::in($folder, $port, $environment);
+        $system->launch('mariadb', $port + 3);
+        $system->command('migrate', '--quiet');
+        foreach (array_intersect(['vendor', 'rig'], $services) as $service) {
+            $system->launch($service, $port + ($service === 'vendor' ? 1 : 2));
+        }
+        $system->artisan('db:seed', '--class=Database\\Seeders\\DemoSeeder', '--force');
+        $system->launchAll($services);
+
+        return $system;
+    }
+
+    /**
+     * Starts what lies in a folder already: an instance that was restored.
+     *
+     * @param  list<string>  $services
+     * @param  array<string, string>  $environment
+     */
+    public static function resume(string $name, int $port, array $services, array $environment = []): self
+    {
+        $port = self::port($port);
+        $system = self::in(self::folderOf($name), $port, $environment);
+        $system->launch('mariadb', $port + 3);
+        $system->launchAll($services);
+
+        return $system;
+    }
+
+    /** @param  array<string, string>  $environment */
+    private static function in(string $folder, int $port, array $environment): self
+    {
         // started by root, the database runs as an account of its own, which shares no template with the others
         $template = posix_geteuid() === 0
             ? []
@@ -74,21 +105,20 @@ final class RunningSystem
             ],
         );
         register_shutdown_function($system->stop(...));
-        $system->launch('mariadb', $port + 3);
-        $system->command('migrate', '--quiet');
-        foreach (array_intersect(['vendor', 'rig'], $services) as $service) {
-            $system->launch($service, $port + ($service === 'vendor' ? 1 : 2));
-        }
-        $system->artisan('db:seed', '--class=Database\\Seeders\\DemoSeeder', '--force');
+
+        return $system;
+    }
+
+    /** @param  list<string>  $services */
+    private function launchAll(array $services): void
+    {
         foreach ($services as $i => $service) {
             match ($service) {
-                'worker' => $system->launch("worker-{$i}", null),
-                'web' => $system->launch('web', $port),
+                'worker' => $this->launch("worker-{$i}", null),
+                'web' => $this->launch('web', $this->port),
                 default => null,
             };
         }
-
-        return $system;
     }
 
     /** Tests that run side by side have instances of their own, each on ports of its own. */

@@ -26,6 +26,11 @@ final class NotABag extends \RuntimeException implements BagException
         );
     }
 
+    public static function without(string $file): self
+    {
+        return new self("The bag has no {$file} that could be read, so nothing lists what it holds.");
+    }
+
     public static function undescribed(string $label): self
     {
         return new self(
