@@ -123,14 +123,19 @@ final readonly class AfterRestore
     private function packagesOnTheDisk(): void
     {
         foreach (HeldPackage::query()->get() as $package) {
-            is_file($this->packages->file($package->sha256)) || $package->delete();
+            if (! is_file($this->packages->file($package->sha256))) {
+                $package->delete();
+            }
         }
     }
 
     private static function importsOfTheOtherDisk(): void
     {
         foreach (BagImport::query()->whereIn('state', ['queued', 'running'])->get() as $import) {
-            file_exists($import->path) || $import->update([
+            if (file_exists($import->path)) {
+                continue;
+            }
+            $import->update([
                 'state' => 'refused',
                 'problem' => Problem::told(
                     'not-here',

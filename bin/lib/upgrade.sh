@@ -36,7 +36,8 @@ maintenance_on() {
     if systemd_runs; then
         systemd-run --quiet --collect --unit "$name-maintenance" --property "User=$name" --property "Group=$name" \
             --property AmbientCapabilities=CAP_NET_BIND_SERVICE --setenv "JADE_VAR=$data" \
-            --setenv "JADE_ACCOUNT=$name" "$root/bin/service" maintenance || say 'No page says that it is being upgraded.'
+            --setenv "JADE_ACCOUNT=$name" "$root/bin/service" maintenance \
+            || say 'No page says that it is being upgraded.'
     elif [ "$was_served" = yes ]; then
         JADE_VAR=$data setsid "$root/bin/service" maintenance >>"$data/logs/maintenance.log" 2>&1 </dev/null &
         maintenance_group=$!
@@ -86,7 +87,9 @@ newer_program() {
     with_database bring_up_to_date || return 1
     maintenance_off
     start_services
-    answers_again || { say "It does not answer within 90 seconds; see $data/logs or the journal of its units." >&2; return 1; }
+    answers_again && return 0
+    say "It does not answer within 90 seconds; see $data/logs or the journal of its units." >&2
+    return 1
 }
 load_rows() { gzip -dc "$1/database.sql.gz" | JADE_VAR=$data "$root/bin/service" load; }
 earlier_program() { # the own backup

@@ -70,7 +70,8 @@ final class OwnBackupTest extends TestCase
         $this->first = RunningSystem::start('lost', self::PORT, [], 20);
         $backup = $this->ownBackup('none');
         self::assertSame(0o700, fileperms($backup) & 0o777, 'it holds secrets');
-        $there = $this->tool('restore', [$backup, '--into', $this->first->folder, '--port', (string) $this->first->port]);
+        $port = (string) $this->first->port;
+        $there = $this->tool('restore', [$backup, '--into', $this->first->folder, '--port', $port]);
         self::assertSame(1, $there->getExitCode());
         self::assertStringContainsString('nothing is overwritten', $there->getErrorOutput());
 
@@ -117,9 +118,10 @@ final class OwnBackupTest extends TestCase
 
     private function restore(string $backup, int $link): string
     {
+        $port = (string) RunningSystem::port(self::OTHER_PORT);
         $restored = $this->tool(
             'restore',
-            [$backup, '--into', RunningSystem::folderOf('restored'), '--port', (string) RunningSystem::port(self::OTHER_PORT)],
+            [$backup, '--into', RunningSystem::folderOf('restored'), '--port', $port],
             null,
             [
                 'WANTED_DEVICE_LINK' => "http://127.0.0.1:{$link}",

@@ -21,6 +21,12 @@ final readonly class PatientVisitor
         return new self($system, Visitor::signIn($system->address(), $email));
     }
 
+    /** With somebody who is signed in already, elsewhere than at this instance's own address. */
+    public static function of(RunningSystem $system, Visitor $visitor): self
+    {
+        return new self($system, $visitor);
+    }
+
     /**
      * @param  array<string, mixed>  $body
      * @return array<string, mixed>

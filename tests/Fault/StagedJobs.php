@@ -103,6 +103,9 @@ final class StagedJobs
                 foreach ($left as $serial => $id) {
                     [$port, $stage] = self::STAGES[$serial];
                     $job = $this->visitor->ask('GET', "/jobs/{$id}");
+                    if ($stage === 'return' && $job['stage'] === 'safeguard' && ! $job['returnHeld']) {
+                        $this->visitor->send('PUT', "/jobs/{$id}/look-first"); // so that it stays there
+                    }
                     if ($far($job, $stage)) {
                         unset($left[$serial]);
                     } elseif ($job['now']['act'] !== 'attach-device') { // it is plugged in, and seen by itself

@@ -4,11 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Install;
 
-use GuzzleHttp\Client;
-use GuzzleHttp\Cookie\CookieJar;
 use PHPUnit\Framework\Attributes\Depends;
 use PHPUnit\Framework\TestCase;
-use Psr\Http\Message\ResponseInterface;
 use Symfony\Component\Process\Process;
 use Tests\Support\RunningSystem;
 
@@ -20,51 +17,39 @@ final class InstallationTest extends TestCase
 {
     private const NAME = 'jade-trial';
 
-    private const HOST = 'bench.shop.example';
-
     private const PORT = 9443;
 
     private const DATABASE_PORT = 9316;
 
-    private const LEAD = ['maren@shop.example', 'kelp landing at noon'];
-
     /** How exposed systemd says that a unit is, from 0 to 10; below 2.5 it says OK with room to spare. */
     private const MOST_EXPOSED = 2.5;
 
-    private static ?Process $serving = null;
-
     private static string $said = '';
+
+    private static function shop(): Installed
+    {
+        return new Installed(self::NAME, self::PORT, self::DATABASE_PORT);
+    }
 
     public static function setUpBeforeClass(): void
     {
-        self::remove();
-        self::$said = self::bin('install', [
-            '--host', self::HOST, '--port', (string) self::PORT, '--database-port', (string) self::DATABASE_PORT,
-            '--workers', '2',
-        ]);
-        self::$serving = new Process(
-            ['setsid', '/opt/'.self::NAME.'/bin/serve', '--name', self::NAME],
-            '/',
-            null,
-            null,
-            null,
-        );
-        self::$serving->disableOutput();
-        self::$serving->start();
-        RunningSystem::waitUntil(static fn (): bool => self::isUp(), 60, 'the installation does not answer');
+        self::shop()->remove();
+        $made = self::shop()->install(self::shop()->firstWords());
+        self::assertSame(0, $made->getExitCode(), $made->getOutput().$made->getErrorOutput());
+        self::$said = $made->getOutput();
+        self::shop()->serve();
     }
 
     public static function tearDownAfterClass(): void
     {
-        self::$serving?->stop(20);
-        self::remove();
+        self::shop()->remove();
     }
 
     public function test_it_answers_over_tls_by_a_certificate_of_its_own_making_that_vouches_for_this_host_only(): void
     {
-        self::assertStringContainsString('https://'.self::HOST.':'.self::PORT, self::$said);
+        self::assertStringContainsString('https://'.Installed::HOST.':'.self::PORT, self::$said);
         self::assertStringContainsString('/etc/'.self::NAME.'/tls/authority.pem', self::$said);
-        $answer = self::ask('GET', '/api/v1/alive');
+        $answer = self::shop()->ask('GET', '/api/v1/alive');
         self::assertSame(204, $answer->getStatusCode());
         self::assertNotSame('', $answer->getHeaderLine('Strict-Transport-Security'));
         // nothing is served in the clear
@@ -72,7 +57,7 @@ final class InstallationTest extends TestCase
         self::assertStringContainsString('plain HTTP', $clear);
         $file = '/etc/'.self::NAME.'/tls/authority.pem';
         $authority = self::printed(['openssl', 'x509', '-noout', '-text', '-in', $file]);
-        self::assertMatchesRegularExpression('/Permitted:\s+DNS:'.preg_quote(self::HOST).'/', $authority);
+        self::assertMatchesRegularExpression('/Permitted:\s+DNS:'.preg_quote(Installed::HOST).'/', $authority);
         self::assertStringContainsString('pathlen:0', $authority);
         foreach (['-tls1', '-tls1_1'] as $old) {
             $dialled = 'openssl s_client -connect 127.0.0.1:'.self::PORT." {$old} </dev/null 2>&1";
@@ -83,9 +68,9 @@ final class InstallationTest extends TestCase
     public function test_nothing_of_the_demo_is_there_and_the_lead_who_was_made_comes_in(): void
     {
         foreach (['lead', 'bench', 'viewer'] as $who) {
-            self::assertSame(422, self::signIn(["{$who}@skerry.example", 'tide-table-9'])[0]->getStatusCode());
+            self::assertSame(422, self::shop()->signIn(["{$who}@skerry.example", 'tide-table-9'])[0]->getStatusCode());
         }
-        [$answer, $cookies] = self::signIn(self::LEAD);
+        [$answer, $cookies] = self::shop()->signIn(Installed::LEAD);
         self::assertSame(200, $answer->getStatusCode(), (string) $answer->getBody());
         self::assertStringContainsString('"leads":true', (string) $answer->getBody());
         self::assertNotNull($cookies->getCookieByName('__Host-jade_step_session'));
@@ -93,7 +78,7 @@ final class InstallationTest extends TestCase
             self::assertTrue($cookie['Secure'], $cookie['Name']);
         }
         $told = fn (string $path): mixed => json_decode(
-            (string) self::ask('GET', "/api/v1{$path}", $cookies)->getBody(),
+            (string) self::shop()->ask('GET', "/api/v1{$path}", $cookies)->getBody(),
             true,
         );
         self::assertSame(['Maren Dow'], array_column($told('/people')['people'], 'name'));
@@ -132,7 +117,7 @@ final class InstallationTest extends TestCase
 
     public function test_the_running_program_may_change_rows_and_neither_tables_nor_files(): void
     {
-        $s = self::settings('jade.env');
+        $s = self::shop()->settings('jade.env');
         $database = new \PDO(
             'mysql:host=127.0.0.1;port='.self::DATABASE_PORT.';dbname=jade_step',
             $s['DB_USERNAME'],
@@ -157,7 +142,7 @@ final class InstallationTest extends TestCase
         }
         self::assertNull($database->query("SELECT LOAD_FILE('/etc/passwd')")->fetchColumn());
         self::assertFileDoesNotExist('/tmp/jade-trial-outfile');
-        $owner = self::settings('owner.env')['DB_OWNER_PASSWORD'];
+        $owner = self::shop()->settings('owner.env')['DB_OWNER_PASSWORD'];
         foreach (self::processes() as $pid => $what) {
             $environment = (string) @file_get_contents("/proc/{$pid}/environ");
             self::assertStringNotContainsString($owner, $environment, $what);
@@ -248,7 +233,7 @@ final class InstallationTest extends TestCase
             RunningSystem::waitUntil(
                 static fn (): bool => ! isset(self::processes()[$victims[0]])
                     && count(self::masters()) === count(self::masters($before))
-                    && self::isUp(),
+                    && self::shop()->isUp(),
                 20,
                 "after a killed {$master} it did not come back",
             );
@@ -263,18 +248,19 @@ final class InstallationTest extends TestCase
     #[Depends('test_nothing_of_the_demo_is_there_and_the_lead_who_was_made_comes_in')]
     public function test_made_again_it_keeps_settings_and_people(): void
     {
-        $before = self::settings('jade.env');
+        $before = self::shop()->settings('jade.env');
         $tls = '/etc/'.self::NAME.'/tls';
         $authority = (string) file_get_contents("{$tls}/authority.pem");
         rename("{$tls}/host.pem", "{$tls}/old.pem"); // as if its last month had come
-        self::bin('install', []);
+        $again = self::shop()->install([]);
+        self::assertSame(0, $again->getExitCode(), $again->getOutput().$again->getErrorOutput());
         self::assertStringEqualsFile("{$tls}/authority.pem", $authority, 'nobody has to trust anew');
         self::assertFileNotEquals("{$tls}/old.pem", "{$tls}/host.pem");
         $signed = self::printed(['openssl', 'verify', '-CAfile', "{$tls}/authority.pem", "{$tls}/host.pem"]);
         self::assertStringContainsString('host.pem: OK', $signed);
-        self::assertSame($before, self::settings('jade.env'));
-        RunningSystem::waitUntil(static fn (): bool => self::isUp(), 30, 'it does not answer');
-        self::assertSame(200, self::signIn(self::LEAD)[0]->getStatusCode());
+        self::assertSame($before, self::shop()->settings('jade.env'));
+        RunningSystem::waitUntil(static fn (): bool => self::shop()->isUp(), 30, 'it does not answer');
+        self::assertSame(200, self::shop()->signIn(Installed::LEAD)[0]->getStatusCode());
         $again = new Process(
             [
                 'bin/service', 'artisan', 'jade:lead', '--name=Ivo Stone', '--address=ivo@shop.example',
@@ -286,7 +272,7 @@ final class InstallationTest extends TestCase
         );
         self::assertSame(1, $again->run());
         self::assertStringContainsString('A password has 12 to 128 characters', $again->getOutput());
-        self::assertSame(422, self::signIn(['ivo@shop.example', 'short'])[0]->getStatusCode());
+        self::assertSame(422, self::shop()->signIn(['ivo@shop.example', 'short'])[0]->getStatusCode());
     }
 
     public function test_a_database_and_a_certificate_of_the_shops_are_used_as_they_are(): void
@@ -297,7 +283,8 @@ final class InstallationTest extends TestCase
         self::printed(['bash', '-c', 'cd "$1" && . bin/lib/prepare.sh && make_instance "$2" 9320 1', 'bash',
             RunningSystem::root(), $shop]);
         self::printed(['openssl', 'req', '-x509', '-newkey', 'rsa:2048', '-noenc', '-days', '90', '-subj', '/CN=shop',
-            '-addext', 'subjectAltName=DNS:'.self::HOST, '-keyout', "{$shop}/host.key", '-out', "{$shop}/host.pem"]);
+            '-addext', 'subjectAltName=DNS:'.Installed::HOST,
+            '-keyout', "{$shop}/host.key", '-out', "{$shop}/host.pem"]);
         $database = new Process(['setsid', 'bin/service', 'mariadb'], RunningSystem::root(), ['JADE_VAR' => $shop]);
         $database->setTimeout(null);
         $database->start();
@@ -311,7 +298,7 @@ final class InstallationTest extends TestCase
         try {
             RunningSystem::waitUntil(static fn (): bool => @fsockopen('127.0.0.1', 9323) !== false, 60, 'no database');
             $certificate = ['--certificate', "{$shop}/host.pem", '--key', "{$shop}/host.key"];
-            $given = ['--host', self::HOST, '--port', '9444', '--database', '127.0.0.1:9323'];
+            $given = ['--host', Installed::HOST, '--port', '9444', '--database', '127.0.0.1:9323'];
             $install(...$given, ...$certificate)->mustRun();
             self::assertFileEquals("{$shop}/host.pem", "/etc/{$second}/tls/host.pem");
             self::assertFileDoesNotExist("/etc/{$second}/tls/authority.pem");
@@ -333,45 +320,6 @@ final class InstallationTest extends TestCase
         self::assertDirectoryDoesNotExist("/var/lib/{$second}");
         self::assertDirectoryDoesNotExist("/opt/{$second}");
         self::assertFalse(posix_getpwnam($second));
-    }
-
-    private static function isUp(): bool
-    {
-        try {
-            return self::ask('GET', '/api/v1/alive')->getStatusCode() === 204;
-        } catch (\GuzzleHttp\Exception\GuzzleException) {
-            return false;
-        }
-    }
-
-    /** @param  array<string, mixed>  $body */
-    private static function ask(
-        string $method,
-        string $path,
-        ?CookieJar $cookies = null,
-        array $body = [],
-    ): ResponseInterface {
-        $address = 'https://'.self::HOST.':'.self::PORT;
-
-        return (new Client)->request($method, $address.$path, [
-            'http_errors' => false,
-            'timeout' => 20,
-            'cookies' => $cookies ?? false,
-            'verify' => '/etc/'.self::NAME.'/tls/authority.pem',
-            'headers' => ['Accept' => 'application/json'],
-            'curl' => [CURLOPT_RESOLVE => [self::HOST.':'.self::PORT.':127.0.0.1']],
-        ] + ($body === [] ? [] : ['json' => $body]));
-    }
-
-    /**
-     * @param  array{string, string}  $who
-     * @return array{ResponseInterface, CookieJar}
-     */
-    private static function signIn(array $who): array
-    {
-        $cookies = new CookieJar;
-
-        return [self::ask('POST', '/api/v1/session', $cookies, ['email' => $who[0], 'password' => $who[1]]), $cookies];
     }
 
     /** @return array<int, string> what runs of it, by process */
@@ -406,12 +354,6 @@ final class InstallationTest extends TestCase
     }
 
     /** @return array<string, string> */
-    private static function settings(string $file): array
-    {
-        return self::settingsOf('/etc/'.self::NAME."/{$file}");
-    }
-
-    /** @return array<string, string> */
     private static function settingsOf(string $file): array
     {
         $settings = [];
@@ -421,29 +363,6 @@ final class InstallationTest extends TestCase
         }
 
         return $settings;
-    }
-
-    /** @param  list<string>  $words */
-    private static function bin(string $command, array $words): string
-    {
-        return (new Process(
-            ["bin/{$command}", '--name', self::NAME, ...$words],
-            RunningSystem::root(),
-            [
-                'JADE_LEAD_NAME' => 'Maren Dow',
-                'JADE_LEAD_ADDRESS' => self::LEAD[0],
-                'JADE_LEAD_PASSWORD' => self::LEAD[1],
-            ],
-            '',
-            300,
-        ))
-            ->mustRun()
-            ->getOutput();
-    }
-
-    private static function remove(): void
-    {
-        (new Process(['bin/install', '--name', self::NAME, '--remove', '--with-data'], RunningSystem::root()))->run();
     }
 
     /** @param  list<string>  $command */

@@ -7,6 +7,7 @@ namespace Tests\Support;
 use GuzzleHttp\Client;
 use GuzzleHttp\Cookie\CookieJar;
 use Psr\Http\Message\ResponseInterface;
+use Tests\Install\Installed;
 
 /** Somebody who talks to a running instance over HTTP, as the browser does. */
 final readonly class Visitor
@@ -27,6 +28,25 @@ final readonly class Visitor
         }
 
         return $visitor;
+    }
+
+    /** The lead of an installation, which answers over TLS by a certificate of its own making. */
+    public static function toShop(Installed $shop): self
+    {
+        $http = new Client([
+            'http_errors' => false,
+            'timeout' => 30,
+            'verify' => "/etc/{$shop->name}/tls/authority.pem",
+            'curl' => [CURLOPT_RESOLVE => [Installed::HOST.":{$shop->port}:127.0.0.1"]],
+        ]);
+        $visitor = new self($http, new CookieJar, $shop->address());
+        [$email, $password] = Installed::LEAD;
+        $answer = $visitor->send('POST', '/session', ['email' => $email, 'password' => $password]);
+        $again = $visitor->send('POST', '/session/confirmation', ['password' => $password]);
+
+        return [$answer->getStatusCode(), $again->getStatusCode()] === [200, 204]
+            ? $visitor
+            : throw new \RuntimeException("Signing in failed: {$answer->getBody()} {$again->getBody()}");
     }
 
     /** @param  array<string, mixed>  $body */
