@@ -14,6 +14,7 @@ return [
     'device_link' => env('DEVICE_LINK', 'http://127.0.0.1:8932'),
     // Which addresses may be asked, as core/src/Access/AddressList has them; who signs in cannot change these.
     'link_addresses' => (string) env('LINK_ADDRESSES', ''),
+    'second_place_addresses' => (string) env('SECOND_PLACE_ADDRESSES', ''),
     'vendor_addresses' => (string) env('VENDOR_ADDRESSES', ''),
     'bags' => env('JADE_BAGS', dirname(storage_path()).'/bags'),
     // Where bags from outside are put to be taken in.

@@ -17,6 +17,7 @@ use App\Http\Controllers\ReturnController;
 use App\Http\Controllers\RigController;
 use App\Http\Controllers\SafeguardController;
 use App\Http\Controllers\ScanController;
+use App\Http\Controllers\SecondPlaceController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\ShopController;
@@ -94,6 +95,7 @@ Route::middleware([
     Route::get('/shelf', [ShelfController::class, 'index']);
     Route::get('/shelf-due', [ShelfController::class, 'due']);
     Route::get('/keeping', [ShelfController::class, 'keeping']);
+    Route::get('/second-place', [SecondPlaceController::class, 'show']);
     Route::get('/shelf/{bag}', [ShelfController::class, 'show']);
     Route::get('/shelf/{bag}/tide', [ShelfController::class, 'tide']);
     Route::get('/shelf/{bag}/items', [ShelfController::class, 'items']);
@@ -127,6 +129,7 @@ Route::middleware([
         Route::post('/shelf/{bag}/export', [ShelfController::class, 'export']);
         Route::post('/shelf/{bag}/verify', [ShelfController::class, 'verify']);
         Route::post('/shelf/{bag}/passphrase', [ShelfController::class, 'prove']);
+        Route::post('/shelf/{bag}/fetch-back', [SecondPlaceController::class, 'fetchBack']);
         Route::put('/shelf/{bag}/name', [ShelfController::class, 'name']);
         Route::put('/shelf/{bag}/seal', [ShelfController::class, 'seal']);
         Route::delete('/shelf/{bag}', [ShelfController::class, 'destroy']);
@@ -184,6 +187,8 @@ Route::middleware([
         Route::put('/vendors/{vendor}', [VendorController::class, 'update']);
         Route::post('/vendors/{vendor}/keys/look', [VendorController::class, 'lookForKeys']);
         Route::middleware(PasswordAgain::class)->group(static function (): void {
+            Route::put('/second-place', [SecondPlaceController::class, 'keep']);
+            Route::delete('/second-place', [SecondPlaceController::class, 'forget']);
             Route::put('/access', [AccessController::class, 'setRules']);
             Route::post('/people', [PeopleController::class, 'store']);
             Route::put('/people/{person}', [PeopleController::class, 'update']);

@@ -42,6 +42,7 @@ final readonly class ChecksOfJob
         private BagStore $bags,
         private PackageShelf $packages,
         private SharedFiles $shared,
+        private SecondCopyOfBag $elsewhere,
         private ClockInterface $clock,
     ) {
     }
@@ -76,6 +77,7 @@ final readonly class ChecksOfJob
                 $job->steps()->where('code', StepCode::FetchPackage)->where('state', StepState::Done)->exists()
                     ? true
                     : null,
+                $this->elsewhere->asLastSeen($bag),
             ),
         );
     }
@@ -109,6 +111,7 @@ final readonly class ChecksOfJob
                 $agree,
                 $bag !== null && $bag->state === BagState::Sealed && Seal::isClosed($this->bags->folder($bag->id)),
                 $job->route === null ? null : $this->packagesAreSound($job, $progress),
+                $this->elsewhere->readAnew($bag),
             ),
         );
     }
@@ -118,6 +121,8 @@ final readonly class ChecksOfJob
      *
      * @param  bool|null  $agree  whether the counts per kind equal the device's listing
      * @param  bool|null  $package  whether the packages are sound
+     * @param  array{bool, bool|null, string}  $elsewhere  whether a copy at the second place is wanted, is there, and
+     *   what shows it
      */
     private function evidence(
         BenchJob $job,
@@ -126,6 +131,7 @@ final readonly class ChecksOfJob
         ?bool $agree,
         bool $sealed,
         ?bool $package,
+        array $elsewhere,
     ): SafetyEvidence {
         $wanted = array_column($job->exportsWanted(), 'value');
         $there =
@@ -150,6 +156,7 @@ final readonly class ChecksOfJob
             array_values(array_diff($wanted, $there)),
             $lost === null || $lost->getTimestamp() < $this->clock->now()->getTimestamp() - self::STEADY_SECONDS,
             $wanted !== [],
+            ...$elsewhere,
         );
     }
 

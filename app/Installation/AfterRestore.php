@@ -14,6 +14,7 @@ use App\Models\Setting;
 use App\Ports\BagStore;
 use App\Ports\PackageCache;
 use App\Ports\StorageFolders;
+use App\SecondPlace\Copies;
 use Illuminate\Contracts\Cache\Repository;
 use Illuminate\Database\Eloquent\Collection;
 use JadeStep\Core\Bag\BagState;
@@ -36,6 +37,7 @@ final readonly class AfterRestore
 
     public function __construct(
         private BagStore $bags,
+        private Copies $copies,
         private PackageCache $packages,
         private StorageFolders $places,
         private Repository $cache,
@@ -51,13 +53,20 @@ final readonly class AfterRestore
     {
         $this->cache->clear();
         $moved = $this->placesThatAreHere();
-        $restored = new RestoredInstance(...$this->bagsOnTheDisk($listed), moved: $moved);
+        $bags = $this->bagsOnTheDisk($listed);
+        $restored = new RestoredInstance(
+            $bags['here'],
+            $bags['missing'],
+            $moved,
+            $this->copies->wantAllBack($bags['missing']),
+        );
         $this->packagesOnTheDisk();
         self::importsOfTheOtherDisk();
         $this->journal->noteRule(Deed::RestoreInstance, new Evidence([
             'made at' => $madeAt,
             'bags here' => $restored->here,
             'bags missing' => $restored->missing,
+            'fetched back' => $restored->comingBack,
         ]), null);
 
         return $restored;

@@ -32,7 +32,11 @@ final class SettleRestored extends Command
         if ($restored->missing !== []) {
             $this->line('Not here, and marked so: '.count($restored->missing).', for instance '
                 .implode(', ', array_slice($restored->missing, 0, self::NAMED))
-                .'. Copy their folders here and verify them on the Shelf, or fetch them from the second place.');
+                .'. Copy their folders here and verify them on the Shelf.');
+        }
+
+        if ($restored->comingBack > 0) {
+            $this->line("Of these {$restored->comingBack} come back from the second place by themselves.");
         }
 
         return self::SUCCESS;

@@ -57,6 +57,8 @@ enum Deed: string
     case ChangeVendor = 'vendor-changed';
     case LookForKeys = 'keys-looked-for';
     case DecideKey = 'key-decided';
+    case SetSecondPlace = 'second-place-set';
+    case FetchBag = 'bag-fetched-back';
     case RestoreInstance = 'instance-restored';
     case Practise = 'practice';
 
@@ -113,6 +115,8 @@ enum Deed: string
             self::ChangeVendor => 'Changed a vendor',
             self::LookForKeys => 'Looked for a vendor\'s keys',
             self::DecideKey => 'Decided on a vendor\'s key',
+            self::SetSecondPlace => 'Set where sealed copies are kept a second time',
+            self::FetchBag => 'Had a bag fetched back from the second place',
             self::RestoreInstance => 'Restored all of this from an own backup',
             self::Practise => 'Practice: laid hands on a stand-in',
         };

@@ -19,10 +19,12 @@ use App\Ports\BagStore;
 use App\Ports\DeviceLink;
 use App\Ports\Disk\DiskBagStore;
 use App\Ports\Disk\DiskPackageCache;
+use App\Ports\Disk\FlysystemPlaces;
 use App\Ports\Http\BenchLinks;
 use App\Ports\Http\HttpPracticeRig;
 use App\Ports\Http\HttpVendorServices;
 use App\Ports\LinkAddresses;
+use App\Ports\OtherPlaces;
 use App\Ports\PackageCache;
 use App\Ports\PracticeRig;
 use App\Ports\Programs\Cracklib;
@@ -30,6 +32,7 @@ use App\Ports\StorageFolders;
 use App\Ports\VendorServices;
 use App\Ports\WeakPasswords;
 use App\Reading\Places;
+use App\SecondPlace\Carrying;
 use App\Shelf\Night;
 use App\Shelf\ShelfSpaces;
 use App\Steps\LiveReadings;
@@ -70,6 +73,8 @@ final class JadeStepServiceProvider extends ServiceProvider
         $this->app->singleton(PracticeRig::class, HttpPracticeRig::class);
         $this->app->singleton(HeldAlmanac::class);
         $this->app->singleton(BagStore::class, DiskBagStore::class);
+        $this->app->singleton(OtherPlaces::class, FlysystemPlaces::class);
+        $this->app->singleton(Carrying::class);
         $this->app->singleton(StepBell::class, QueueBell::class);
         $this->app->singleton(Sweeper::class);
         $this->app->singleton(RefreshSchedule::class);
@@ -116,6 +121,7 @@ final class JadeStepServiceProvider extends ServiceProvider
             $this->app->make(Arrivals::class)->look();
             $this->app->make(Night::class)->look();
             $this->app->make(LiveReadings::class)->look();
+            $this->app->make(Carrying::class)->look();
         });
     }
 }

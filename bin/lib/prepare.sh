@@ -221,6 +221,7 @@ DB_USERNAME=${WANTED_DB_USERNAME:-jade_step}
 DB_PASSWORD=$db_password
 LINK_ADDRESSES=${LINK_ADDRESSES-127.0.0.1:$((port + 2))}
 VENDOR_ADDRESSES=${VENDOR_ADDRESSES-127.0.0.1:$((port + 1))}
+SECOND_PLACE_ADDRESSES=${SECOND_PLACE_ADDRESSES-}
 ENV
         printf 'DB_OWNER_USERNAME=%s\nDB_OWNER_PASSWORD=%s\n' "${WANTED_DB_OWNER_USERNAME:-jade_step_owner}" \
             "$owner_password" >"$folder/owner.env"

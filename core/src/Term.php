@@ -22,6 +22,7 @@ enum Term: string
     case EraseLine = 'erase-line';
     case Bag = 'bag';
     case Sealed = 'sealed';
+    case SecondPlace = 'second-place';
     case DeclaredVersion = 'declared-version';
     case Lowered = 'lowered';
     case Base = 'base';
@@ -50,6 +51,7 @@ enum Term: string
     {
         return match ($this) {
             self::Sealed => 'sealed copy',
+            self::SecondPlace => 'second place',
             self::Lowered => 'lowered copy',
             self::Ledger => 'data ledger',
             self::SideExport => 'written out',
@@ -90,6 +92,8 @@ enum Term: string
                 .'of their digests.',
             self::Sealed => 'A bag that nothing may change: read only, every byte read back, with a name and a '
                 .'date until which it is kept.',
+            self::SecondPlace => 'Another disk or machine on which sealed copies are kept too, read back there byte by '
+                .'byte.',
             self::DeclaredVersion => 'The version that a backup says it was made on. A device refuses a backup that '
                 .'declares a newer version than it runs.',
             self::Lowered => 'A copy of a bag in which the declared version alone is another, so that an older '

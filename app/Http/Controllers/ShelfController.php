@@ -20,6 +20,7 @@ use App\Http\Resources\BagResource;
 use App\Http\Resources\ComparisonResource;
 use App\Http\Resources\ItemResponse;
 use App\Http\Resources\ItemsResource;
+use App\Http\Resources\SecondCopyResource;
 use App\Http\Resources\TideResource;
 use App\Models\Bag;
 use App\Models\BagImport;
@@ -71,6 +72,7 @@ final class ShelfController
             'next' => $page->goOn?->id,
             'space' => $spaces->space(),
             'restedOn' => (object) array_intersect_key($jobs->restedOn(), $page->rows->keyBy('id')->all()),
+            'secondCopies' => SecondCopyResource::ofBags($page->rows),
             'inbox' => $importing->inboxNames(),
             'imports' => BagImportResource::collection(BagImport::query()->latest('id')->limit(10)->get()),
         ]);
@@ -78,7 +80,11 @@ final class ShelfController
 
     public function show(Bag $bag, KeptJobs $jobs): JsonResponse
     {
-        return new JsonResponse(['bag' => new BagResource($bag), 'restedOn' => $jobs->restedOn()[$bag->id] ?? null]);
+        return new JsonResponse([
+            'bag' => new BagResource($bag),
+            'restedOn' => $jobs->restedOn()[$bag->id] ?? null,
+            'secondCopies' => SecondCopyResource::ofBags([$bag]),
+        ]);
     }
 
     /** Sealed copies whose date is past, the longest first, with what an open job rests on. */

@@ -22,6 +22,7 @@ enum CheckCode: string
     case BackupComplete = 'backup-complete';
     case BackupVerified = 'backup-verified';
     case SealedCopy = 'sealed-copy';
+    case SecondPlace = 'second-place';
     case PassphraseProven = 'passphrase-proven';
     case SideExports = 'side-exports';
     case AccessoryAccepted = 'accessory-accepted';
@@ -47,6 +48,7 @@ enum CheckCode: string
             self::BackupComplete,
             self::BackupVerified,
             self::SealedCopy,
+            self::SecondPlace,
             self::PassphraseProven,
             self::SideExports,
             self::AccessoryAccepted,
@@ -73,6 +75,7 @@ enum CheckCode: string
             self::BackupComplete => 'Backup complete',
             self::BackupVerified => 'Backup verified',
             self::SealedCopy => 'Sealed copy',
+            self::SecondPlace => 'At the second place',
             self::PassphraseProven => 'Passphrase proven',
             self::SideExports => 'Side exports written',
             self::AccessoryAccepted => 'Lost pairings accepted',
@@ -95,6 +98,7 @@ enum CheckCode: string
             self::BackupComplete,
             self::BackupVerified,
             self::SealedCopy,
+            self::SecondPlace,
             self::PassphraseProven,
             self::SideExports,
             self::AccessoryAccepted,
@@ -122,6 +126,7 @@ enum CheckCode: string
             self::HostAgent,
             self::DiskSpace,
             self::Link,
+            self::SecondPlace,
             self::SideExports,
             self::PackageVerified,
             self::AlmanacFresh,
@@ -136,6 +141,7 @@ enum CheckCode: string
             self::BackupComplete,
             self::BackupVerified,
             self::SealedCopy,
+            self::SecondPlace,
             self::PassphraseProven,
             self::PackageVerified,
             self::Link,
@@ -179,6 +185,8 @@ enum CheckCode: string
             self::BackupVerified => 'Verify the backup, so that every byte of it has been read back; if it is '
                 .'damaged, back up again.',
             self::SealedCopy => 'Seal the verified backup.',
+            self::SecondPlace => 'Wait until the sealed copy was carried to the second place and read back there; '
+                .'where it does not get there, the Shelf says why.',
             self::PassphraseProven => 'Give the passphrase once more, so that it opens this very bag; if it is '
                 .'lost, back up again with another.',
             self::SideExports => 'Write these kinds out and keep the files, as was chosen with the route.',

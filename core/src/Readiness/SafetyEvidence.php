@@ -23,6 +23,9 @@ final readonly class SafetyEvidence
      * @param  list<string>  $missingExports  kinds that the plan brings back from side exports, and that were not
      *   written out
      * @param  bool  $countsOnExports  whether the plan brings any kind back from a side export
+     * @param  bool|null  $atSecondPlace  whether the sealed copy was read back at the second place, and is there still
+     * @param  bool  $secondPlaceWanted  whether the shop demands that before the erase line
+     * @param  string  $secondPlace  when it was read back there, or why it was not, in words
      * @param  bool|null  $linkSteady  whether the connection to the device was there without a break lately
      */
     public function __construct(
@@ -35,6 +38,9 @@ final readonly class SafetyEvidence
         public array $missingExports = [],
         public ?bool $linkSteady = true,
         public bool $countsOnExports = false,
+        public bool $secondPlaceWanted = false,
+        public ?bool $atSecondPlace = null,
+        public string $secondPlace = '',
     ) {
     }
 
@@ -53,6 +59,7 @@ final readonly class SafetyEvidence
             ),
             Check::of(CheckCode::BackupVerified, $this->verified(), $damage === '' ? '' : "Damaged: {$damage}"),
             Check::of(CheckCode::SealedCopy, CheckState::ofReading($this->sealed)),
+            Check::of(CheckCode::SecondPlace, $this->elsewhere(), $this->secondPlace),
             Check::of(CheckCode::PassphraseProven, $passphrase, (string) $this->provenAt),
             Check::of(CheckCode::SideExports, $this->exports(), implode(', ', $this->missingExports)),
             Check::of(CheckCode::Link, CheckState::ofReading($this->linkSteady)),
@@ -71,6 +78,11 @@ final readonly class SafetyEvidence
         $known = $this->bag !== null && ($this->countsAgree !== null || $this->bag->faults !== []);
 
         return CheckState::ofReading($known ? $this->bag->faults === [] && $this->countsAgree === true : null);
+    }
+
+    private function elsewhere(): CheckState
+    {
+        return $this->secondPlaceWanted ? CheckState::ofReading($this->atSecondPlace) : CheckState::DoesNotApply;
     }
 
     private function exports(): CheckState

@@ -172,6 +172,7 @@ final class DeviceChecksTest extends TestCase
         yield ['backup-complete', 'erase', false];
         yield ['backup-verified', 'erase', false];
         yield ['sealed-copy', 'erase', false];
+        yield ['second-place', 'erase', false];
         yield ['passphrase-proven', 'erase', false];
         yield ['side-exports', 'erase', false];
         yield ['accessory-accepted', 'erase', false];

@@ -91,6 +91,7 @@ final class EraseLineTest extends TestCase
             'backup-complete' => $complete,
             'backup-verified' => $verified,
             'sealed-copy' => $sealed,
+            'second-place' => $other['second-place'] ?? 'does-not-apply',
             'passphrase-proven' => $other['passphrase-proven'] ?? 'does-not-apply',
             'side-exports' => $other['side-exports'] ?? 'does-not-apply',
             'link' => $other['link'] ?? 'pass',
@@ -122,6 +123,16 @@ final class EraseLineTest extends TestCase
             new SafetyEvidence($sound, true, true, true, true, 'It opened this bag.'),
             $states(...[...$all, ['passphrase-proven' => 'pass']]),
         ];
+        yield 'a shop that wants no second place' => [
+            new SafetyEvidence($sound, true, true, true, atSecondPlace: false),
+            $states(...$all),
+        ];
+        foreach (['pass' => true, 'fail' => false, 'unknown' => null] as $state => $there) {
+            yield "one that wants it, and it is {$state}" => [
+                new SafetyEvidence($sound, true, true, true, secondPlaceWanted: true, atSecondPlace: $there),
+                $states(...[...$all, ['second-place' => $state]]),
+            ];
+        }
         yield 'a side export that was not written out' => [
             new SafetyEvidence($sound, true, true, true, missingExports: ['contacts'], countsOnExports: true),
             $states(...[...$all, ['side-exports' => 'fail']]),

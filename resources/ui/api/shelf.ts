@@ -5,6 +5,9 @@ import type { Keeping, PersonEntry, Shop } from './types';
 const of = (bag: string) => ({ params: { path: { bag } } });
 type PersonFields = { name: string; email: string; role: PersonEntry['role']; password?: string | null };
 
+export type SecondPlaceFields = NonNullable<
+    operations['keepSecondPlace']['requestBody']
+>['content']['application/json'];
 export type ShelfAsked = NonNullable<operations['shelf']['parameters']['query']>;
 export type BagOrder = NonNullable<ShelfAsked['sort']>;
 
@@ -12,6 +15,11 @@ export type BagOrder = NonNullable<ShelfAsked['sort']>;
 export const shelf = {
     page: (asked: ShelfAsked = {}) => take(client.GET('/shelf', { params: { query: asked } })),
     due: () => take(client.GET('/shelf-due')),
+    secondPlace: () => take(client.GET('/second-place')),
+    /** The secret goes in and never comes out. */
+    keepSecondPlace: (place: SecondPlaceFields) => take(client.PUT('/second-place', { body: place })),
+    forgetSecondPlace: () => take(client.DELETE('/second-place')),
+    fetchBack: (bag: string) => take(client.POST('/shelf/{bag}/fetch-back', of(bag))),
     keeping: () => take(client.GET('/keeping')),
     bag: (bag: string) => take(client.GET('/shelf/{bag}', of(bag))),
     tide: (bag: string) => take(client.GET('/shelf/{bag}/tide', of(bag))),

@@ -29,6 +29,7 @@ const WAYS: Record<string, Way> = {
     'rested-on': { href: '#/', words: 'To the jobs' },
     'device-held': { href: '#/', words: 'To the jobs' },
     damaged: SHELF,
+    'second-place': SHELF,
     bag: SHELF,
     'second-factor-wanted': { href: '#/settings?at=sign-in', words: 'Your sign-in' },
 };
@@ -61,6 +62,7 @@ export const TERM_OF_CHECK: Record<string, keyof typeof TERM> = {
     'host-agent': 'host-agent',
     'backup-verified': 'verified',
     'sealed-copy': 'sealed',
+    'second-place': 'second-place',
     'side-exports': 'side-export',
     'package-verified': 'package',
     'almanac-fresh': 'almanac',

@@ -11,6 +11,7 @@
     import PreferencesPanel from './PreferencesPanel.svelte';
     import ShopPanel from './ShopPanel.svelte';
     import PeoplePanel from './PeoplePanel.svelte';
+    import SecondPlacePanel from './SecondPlacePanel.svelte';
     import SessionsPanel from './SessionsPanel.svelte';
     import SignInPanel from './SignInPanel.svelte';
     import StoragePanel from './StoragePanel.svelte';
@@ -42,6 +43,7 @@
         ['benches', 'Benches'],
         ['storage', 'Packages and bags'],
         ['keeping', 'At night'],
+        ['second-place', 'Second place'],
         ['sessions', 'Sessions'],
         ['tokens', 'Tokens'],
         ['vendors', 'Vendors'],
@@ -78,7 +80,7 @@
         />{/if}<BenchesPanel leads={session.leads} /><StoragePanel
         leads={session.leads}
         mayAct={session.mayAct}
-    /><KeepingPanel leads={session.leads} /><SessionsPanel /><TokensPanel />
+    /><KeepingPanel leads={session.leads} /><SecondPlacePanel leads={session.leads} /><SessionsPanel /><TokensPanel />
 </div>
 <h2 id="vendors" class="mb-2">Vendors and their keys</h2>
 {#if !session.leads}<div class="mb-3">

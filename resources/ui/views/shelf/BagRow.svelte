@@ -5,7 +5,11 @@
     import { BAG_STATE } from '../../api/words';
     import { bytes, dayAndClock, version } from '../../parts/format';
 
-    let { bag, marked, onmark }: { bag: Bag; marked: boolean; onmark: () => void } = $props();
+    import type { SecondCopy } from '../../api/types';
+    import { COPY_STATE } from './copies';
+
+    type Props = { bag: Bag; copy: SecondCopy | null; marked: boolean; onmark: () => void };
+    let { bag, copy, marked, onmark }: Props = $props();
     const sources = { job: 'by a job', schedule: 'at night', import: 'brought in' };
     const from = $derived(bag.loweredFrom === null ? sources[bag.source] : 'lowered copy');
     const closed = $derived(
@@ -51,6 +55,9 @@
                     >, being read {bag.checkProgress === null ? '' : `${Math.round(bag.checkProgress * 100)} %`}</span
                 >{/if}
         </span>
+        {#if copy !== null}<span class="block {copy.problem !== null ? 'text-amber' : 'text-quiet'}"
+                >{copy.problem !== null ? 'not at the second place yet' : COPY_STATE[copy.state]}</span
+            >{/if}
         {#if bag.keepUntil !== null}<span class="block text-quiet">until {dayAndClock(bag.keepUntil)}</span>{/if}
     </td>
     <td class="py-2.5 text-right whitespace-nowrap"

@@ -8,6 +8,8 @@
     import Notice from '../../parts/Notice.svelte';
     import Term from '../../parts/Term.svelte';
     import { session } from '../../shell/session.svelte';
+    import SecondCopyLine from './SecondCopyLine.svelte';
+    import type { BagTold } from '../../api/types';
     import BagActs from './BagActs.svelte';
     import BagInside from './BagInside.svelte';
 
@@ -16,9 +18,12 @@
     const held = createQuery(() => ({
         queryKey: ['shelf', id],
         queryFn: () => shelf.bag(id),
-        refetchInterval: (q) => (q.state.data?.bag.checkState != null ? 1500 : 15_000),
+        refetchInterval: (q) => (q.state.data && isBusy(q.state.data) ? 1500 : 15_000),
     }));
     const bag = $derived(held.data?.bag);
+    const copy = $derived(held.data?.secondCopies[id] ?? null);
+    const isBusy = (told: BagTold) =>
+        told.bag.checkState !== null || ['carrying', 'returning'].includes(told.secondCopies[told.bag.id]?.state ?? '');
     const sources = { job: 'by a job', schedule: 'at night', import: 'brought in' };
     const reading = $derived(
         bag?.checkState == null
@@ -92,6 +97,8 @@
                         <dd>every byte, {dayAndClock(bag.verifiedAt)}</dd>{/if}
                     {#if bag.keepUntil !== null}<dt class="text-quiet">Kept until</dt>
                         <dd>{dayAndClock(bag.keepUntil)}</dd>{/if}
+                    {#if copy !== null}<dt class="text-quiet"><Term of="second-place">Second place</Term></dt>
+                        <dd><SecondCopyLine {bag} {copy} mayAct={session.mayAct} /></dd>{/if}
                     <dt class="text-quiet">Folder</dt>
                     <dd class="text-xs"><Copied text={bag.id} what="Name of the folder" /></dd>
                 </dl>

@@ -34,8 +34,10 @@
         const named = queryOf('bag');
         if (named !== '') void replace(`/shelf/${encodeURIComponent(named)}`);
     });
+    type Copies = Shelf['secondCopies'];
     const moves = (page: Shelf) =>
         page.bags.some((b) => b.state === 'writing' || b.checkState !== null) ||
+        Object.values(page.secondCopies).some((c) => c.state === 'carrying' || c.state === 'returning') ||
         page.imports.some((i) => i.state === 'queued' || i.state === 'running');
     const pages = createInfiniteQuery(() => ({
         queryKey: ['shelf', 'pages', find.trim(), sort.by, sort.down],
@@ -53,6 +55,7 @@
     }));
     const first = $derived(pages.data?.pages[0]);
     const bags = $derived(pages.data?.pages.flatMap((p) => p.bags) ?? []);
+    const copies = $derived(Object.assign({}, ...(pages.data?.pages.map((p) => p.secondCopies) ?? [])) as Copies);
     let brought = $state<File | null>(null);
     let marked = $state<string[]>([]);
     const mark = (id: string) =>
@@ -120,6 +123,7 @@
                         <tbody
                             >{#each bags as bag (bag.id)}<BagRow
                                     {bag}
+                                    copy={copies[bag.id] ?? null}
                                     marked={marked.includes(bag.id)}
                                     onmark={() => mark(bag.id)}
                                 />{/each}</tbody
