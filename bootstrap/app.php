@@ -21,6 +21,7 @@ use App\Installation\CheckInstallation;
 use App\Installation\CloseAnew;
 use App\Installation\ListBags;
 use App\Installation\MakeLead;
+use App\Installation\NoteOwnBackup;
 use App\Installation\SeedDemo;
 use App\Installation\SettleRestored;
 use Illuminate\Auth\Middleware\Authorize;
@@ -49,6 +50,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         ListBags::class,
         SettleRestored::class,
         CloseAnew::class,
+        NoteOwnBackup::class,
     ])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->prepend([SafeHeaders::class, HoldBody::class]);

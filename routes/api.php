@@ -22,6 +22,7 @@ use App\Http\Controllers\SessionController;
 use App\Http\Controllers\ShelfController;
 use App\Http\Controllers\ShopController;
 use App\Http\Controllers\VendorController;
+use App\Http\Controllers\WatchingController;
 use App\Http\Middleware\OneLargeFile;
 use App\Http\Middleware\PasswordAgain;
 use App\Http\Middleware\SecondFactorDue;
@@ -96,6 +97,11 @@ Route::middleware([
     Route::get('/shelf-due', [ShelfController::class, 'due']);
     Route::get('/keeping', [ShelfController::class, 'keeping']);
     Route::get('/second-place', [SecondPlaceController::class, 'show']);
+    Route::get('/health', [WatchingController::class, 'health']);
+    Route::get('/metrics', [WatchingController::class, 'metrics']);
+    Route::get('/watching', [WatchingController::class, 'show']);
+    Route::put('/watching', [WatchingController::class, 'choose']);
+    Route::post('/watching/mail/trial', [WatchingController::class, 'tryMail']);
     Route::get('/shelf/{bag}', [ShelfController::class, 'show']);
     Route::get('/shelf/{bag}/tide', [ShelfController::class, 'tide']);
     Route::get('/shelf/{bag}/items', [ShelfController::class, 'items']);
@@ -187,6 +193,9 @@ Route::middleware([
         Route::put('/vendors/{vendor}', [VendorController::class, 'update']);
         Route::post('/vendors/{vendor}/keys/look', [VendorController::class, 'lookForKeys']);
         Route::middleware(PasswordAgain::class)->group(static function (): void {
+            Route::post('/webhooks', [WatchingController::class, 'addWebhook']);
+            Route::delete('/webhooks/{webhook}', [WatchingController::class, 'removeWebhook'])->whereNumber('webhook');
+            Route::post('/webhooks/{webhook}/trial', [WatchingController::class, 'tryWebhook'])->whereNumber('webhook');
             Route::put('/second-place', [SecondPlaceController::class, 'keep']);
             Route::delete('/second-place', [SecondPlaceController::class, 'forget']);
             Route::put('/access', [AccessController::class, 'setRules']);

@@ -19,6 +19,7 @@ final readonly class HeldSecrets
     private const COLUMNS = [
         ['held_passphrases', 'bench_job_id', 'ciphertext'],
         ['users', 'id', 'second_factor_secret'],
+        ['webhooks', 'id', 'secret'],
     ];
 
     /** In a setting, a field of this name is closed. */

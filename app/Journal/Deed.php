@@ -59,6 +59,8 @@ enum Deed: string
     case DecideKey = 'key-decided';
     case SetSecondPlace = 'second-place-set';
     case FetchBag = 'bag-fetched-back';
+    case AddWebhook = 'webhook-added';
+    case RemoveWebhook = 'webhook-removed';
     case RestoreInstance = 'instance-restored';
     case Practise = 'practice';
 
@@ -117,6 +119,8 @@ enum Deed: string
             self::DecideKey => 'Decided on a vendor\'s key',
             self::SetSecondPlace => 'Set where sealed copies are kept a second time',
             self::FetchBag => 'Had a bag fetched back from the second place',
+            self::AddWebhook => 'Added a webhook that is told of alarms',
+            self::RemoveWebhook => 'Removed a webhook',
             self::RestoreInstance => 'Restored all of this from an own backup',
             self::Practise => 'Practice: laid hands on a stand-in',
         };

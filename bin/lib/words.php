@@ -29,6 +29,7 @@ use JadeStep\Core\Route\Move;
 use JadeStep\Core\Route\ReasonCode;
 use JadeStep\Core\Route\Source;
 use JadeStep\Core\Term;
+use JadeStep\Core\Watch\Alarm;
 
 require __DIR__.'/../../vendor/autoload.php';
 
@@ -57,6 +58,7 @@ $words = [
     'KIND' => $labels(Kind::cases()),
     'MOVE' => $labels(Move::cases()),
     'CHECK' => $labels(CheckCode::cases()),
+    'ALARM' => $labels(Alarm::cases()),
     'CHECK_STATE' => $labels(CheckState::cases()),
     'INTENT' => $labels(Intent::cases()),
     'JOB_STATE' => $labels(JobState::cases()),

@@ -83,7 +83,8 @@ final readonly class SessionController
 
     public function prefer(PreferencesRequest $request): PersonResource
     {
-        $request->person()->update(['preferences' => $request->preferences()->told()]);
+        $person = $request->person();
+        $person->update(['preferences' => $request->preferences()->told() + ($person->preferences ?? [])]);
 
         return new PersonResource($request->person());
     }

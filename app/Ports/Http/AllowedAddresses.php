@@ -30,6 +30,11 @@ final readonly class AllowedAddresses
         return new self(AddressList::ofText(config()->string('jade.vendor_addresses')), true, 'VENDOR_ADDRESSES');
     }
 
+    public static function ofWebhooks(): self
+    {
+        return new self(AddressList::ofText(config()->string('jade.webhook_addresses')), true, 'WEBHOOK_ADDRESSES');
+    }
+
     public static function named(AddressList $list): self
     {
         return new self($list, false, 'LINK_ADDRESSES');

@@ -5,7 +5,6 @@
     import Ask from '../../parts/Ask.svelte';
     import { counted } from '../../parts/format';
     import Notice from '../../parts/Notice.svelte';
-    import Term from '../../parts/Term.svelte';
     import { notices } from '../../shell/notices.svelte';
 
     let { leads }: { leads: boolean } = $props();
@@ -63,8 +62,8 @@
         {/if}
     </div>
     <p class="text-sm text-quiet">
-        Sealed copies are carried to a <Term of="second-place" /> by themselves: another disk of this machine, or a server
-        by SFTP. Nothing counts as there before every byte was read back there.
+        Another disk, or a server by SFTP, that sealed copies are carried to by themselves. None counts as there before
+        every byte was read back there.
     </p>
     {#if held.data && place === null && draft === null}<div class="mt-2">
             <Notice tone="amber">All backups lie on one disk. When it fails, they are gone.</Notice>

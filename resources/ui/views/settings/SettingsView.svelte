@@ -15,6 +15,7 @@
     import SessionsPanel from './SessionsPanel.svelte';
     import SignInPanel from './SignInPanel.svelte';
     import StoragePanel from './StoragePanel.svelte';
+    import WatchingPanel from './WatchingPanel.svelte';
     import TokensPanel from './TokensPanel.svelte';
     import VendorForm from './VendorForm.svelte';
 
@@ -44,6 +45,7 @@
         ['storage', 'Packages and bags'],
         ['keeping', 'At night'],
         ['second-place', 'Second place'],
+        ['watching', 'Watching'],
         ['sessions', 'Sessions'],
         ['tokens', 'Tokens'],
         ['vendors', 'Vendors'],
@@ -80,7 +82,9 @@
         />{/if}<BenchesPanel leads={session.leads} /><StoragePanel
         leads={session.leads}
         mayAct={session.mayAct}
-    /><KeepingPanel leads={session.leads} /><SecondPlacePanel leads={session.leads} /><SessionsPanel /><TokensPanel />
+    /><KeepingPanel leads={session.leads} /><SecondPlacePanel leads={session.leads} /><WatchingPanel
+        leads={session.leads}
+    /><SessionsPanel /><TokensPanel />
 </div>
 <h2 id="vendors" class="mb-2">Vendors and their keys</h2>
 {#if !session.leads}<div class="mb-3">
