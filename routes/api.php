@@ -13,6 +13,7 @@ use App\Http\Controllers\JournalController;
 use App\Http\Controllers\NearController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PeopleController;
+use App\Http\Controllers\PrivacyController;
 use App\Http\Controllers\ReturnController;
 use App\Http\Controllers\RigController;
 use App\Http\Controllers\SafeguardController;
@@ -97,6 +98,7 @@ Route::middleware([
     Route::get('/shelf-due', [ShelfController::class, 'due']);
     Route::get('/keeping', [ShelfController::class, 'keeping']);
     Route::get('/second-place', [SecondPlaceController::class, 'show']);
+    Route::get('/devices/{serial}/held', [PrivacyController::class, 'show']);
     Route::get('/health', [WatchingController::class, 'health']);
     Route::get('/metrics', [WatchingController::class, 'metrics']);
     Route::get('/watching', [WatchingController::class, 'show']);
@@ -135,6 +137,7 @@ Route::middleware([
         Route::post('/shelf/{bag}/export', [ShelfController::class, 'export']);
         Route::post('/shelf/{bag}/verify', [ShelfController::class, 'verify']);
         Route::post('/shelf/{bag}/passphrase', [ShelfController::class, 'prove']);
+        Route::get('/devices/{serial}/export', [PrivacyController::class, 'export']);
         Route::post('/shelf/{bag}/fetch-back', [SecondPlaceController::class, 'fetchBack']);
         Route::put('/shelf/{bag}/name', [ShelfController::class, 'name']);
         Route::put('/shelf/{bag}/seal', [ShelfController::class, 'seal']);
@@ -196,6 +199,7 @@ Route::middleware([
             Route::post('/webhooks', [WatchingController::class, 'addWebhook']);
             Route::delete('/webhooks/{webhook}', [WatchingController::class, 'removeWebhook'])->whereNumber('webhook');
             Route::post('/webhooks/{webhook}/trial', [WatchingController::class, 'tryWebhook'])->whereNumber('webhook');
+            Route::post('/devices/{serial}/forget', [PrivacyController::class, 'forget']);
             Route::put('/second-place', [SecondPlaceController::class, 'keep']);
             Route::delete('/second-place', [SecondPlaceController::class, 'forget']);
             Route::put('/access', [AccessController::class, 'setRules']);

@@ -61,6 +61,8 @@ enum Deed: string
     case FetchBag = 'bag-fetched-back';
     case AddWebhook = 'webhook-added';
     case RemoveWebhook = 'webhook-removed';
+    case ForgetOwner = 'owner-forgotten';
+    case ExportDevice = 'device-exported';
     case RestoreInstance = 'instance-restored';
     case Practise = 'practice';
 
@@ -121,6 +123,8 @@ enum Deed: string
             self::FetchBag => 'Had a bag fetched back from the second place',
             self::AddWebhook => 'Added a webhook that is told of alarms',
             self::RemoveWebhook => 'Removed a webhook',
+            self::ForgetOwner => 'Forgot the owner of a device',
+            self::ExportDevice => 'Took out all that is held of a device',
             self::RestoreInstance => 'Restored all of this from an own backup',
             self::Practise => 'Practice: laid hands on a stand-in',
         };

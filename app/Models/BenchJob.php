@@ -104,6 +104,7 @@ use JadeStep\Core\Version\Version;
  * @property \Illuminate\Support\Carbon|null $link_lost_at
  * @property string|null $search_words what it is found by
  * @property \Illuminate\Support\Carbon|null $ended_at
+ * @property \Illuminate\Support\Carbon|null $forgotten_at when the owner of its device was forgotten
  * @property \Illuminate\Support\Carbon $created_at
  * @property \Illuminate\Support\Carbon $updated_at
  * @property-read \Illuminate\Database\Eloquent\Collection<int, JobStep> $steps
@@ -123,11 +124,13 @@ final class BenchJob extends Model
         'restorable' => 0,
     ];
 
+    private const SAID_OF_IT = ['device', 'variant', 'about', 'proof', 'losses', 'end_reason', 'ended_by'];
+
     /** What a job is found by is written down beside it when it changes. */
     protected static function booted(): void
     {
         self::saving(static function (self $job): void {
-            if ($job->isDirty(['device', 'variant', 'about', 'proof', 'losses', 'end_reason', 'ended_by'])) {
+            if ($job->isDirty([...self::SAID_OF_IT, 'forgotten_at'])) {
                 $job->search_words = $job->words();
             }
         });
@@ -188,6 +191,7 @@ final class BenchJob extends Model
             'erase_begun_at' => 'datetime',
             'link_lost_at' => 'datetime',
             'ended_at' => 'datetime',
+            'forgotten_at' => 'datetime',
         ];
     }
 

@@ -42,6 +42,7 @@ export type BagTold = Schemas['BagTold'];
 export type Watching = Schemas['Watching'];
 export type Health = Schemas['Health'];
 export type AlarmCode = Schemas['AlarmCode'];
+export type HeldOfDevice = Schemas['HeldOfDevice'];
 export type SecondPlace = Schemas['SecondPlace'];
 export type SecondCopy = Schemas['SecondCopy'];
 export type Keeping = Schemas['Keeping'];

@@ -4,6 +4,7 @@
     import { api } from '../../api/jobs';
     import type { Job, StepCode } from '../../api/types';
     import { dayAndClock, version } from '../../parts/format';
+    import HeldOfDevice from '../../parts/HeldOfDevice.svelte';
     import Notice from '../../parts/Notice.svelte';
     import { stepsOf } from '../../parts/stages';
     import StepLine from '../../parts/StepLine.svelte';
@@ -73,6 +74,7 @@
             />
             {#if told.isError && !told.data}<Notice tone="amber">{told.error.message}</Notice>{/if}
             {#if told.data}<AftercareList {job} told={told.data} proven={proven ?? 0} mayAct={session.mayAct} />{/if}
+            {#if job.state !== 'open'}<HeldOfDevice serial={job.serial} />{/if}
         </div>
     </div>
 {/if}

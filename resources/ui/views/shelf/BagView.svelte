@@ -5,6 +5,7 @@
     import { BAG_STATE } from '../../api/words';
     import Copied from '../../parts/Copied.svelte';
     import { bytes, counted, dayAndClock, version } from '../../parts/format';
+    import HeldOfDevice from '../../parts/HeldOfDevice.svelte';
     import Notice from '../../parts/Notice.svelte';
     import Term from '../../parts/Term.svelte';
     import { session } from '../../shell/session.svelte';
@@ -111,6 +112,7 @@
                         ondone={() => void push('/shelf')}
                     />
                 </section>{/if}
+            <HeldOfDevice serial={bag.serial} />
         </div>
     </div>
 {/if}
