@@ -14,6 +14,7 @@ use App\Http\Controllers\NearController;
 use App\Http\Controllers\PackageController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PrivacyController;
+use App\Http\Controllers\ReportController;
 use App\Http\Controllers\ReturnController;
 use App\Http\Controllers\RigController;
 use App\Http\Controllers\SafeguardController;
@@ -189,6 +190,8 @@ Route::middleware([
         Route::put('/benches/{bench}', [BenchController::class, 'update']);
         Route::delete('/benches/{bench}', [BenchController::class, 'destroy']);
         Route::put('/keeping', [ShelfController::class, 'keep']);
+        Route::get('/reports', [ReportController::class, 'show']);
+        Route::get('/reports.csv', [ReportController::class, 'csv']);
         Route::get('/people', [PeopleController::class, 'index']);
         Route::put('/shop', [ShopController::class, 'keep']);
         Route::get('/access', [AccessController::class, 'rules']);

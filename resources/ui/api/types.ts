@@ -43,6 +43,7 @@ export type Watching = Schemas['Watching'];
 export type Health = Schemas['Health'];
 export type AlarmCode = Schemas['AlarmCode'];
 export type HeldOfDevice = Schemas['HeldOfDevice'];
+export type Report = Schemas['Report'];
 export type SecondPlace = Schemas['SecondPlace'];
 export type SecondCopy = Schemas['SecondCopy'];
 export type Keeping = Schemas['Keeping'];

@@ -15,6 +15,7 @@
     import SheetView from '../views/job/SheetView.svelte';
     import JournalView from '../views/journal/JournalView.svelte';
     import LineView from '../views/job/LineView.svelte';
+    import ReportView from '../views/reports/ReportView.svelte';
     import RigView from '../views/rig/RigView.svelte';
     import BagLabel from '../views/shelf/BagLabel.svelte';
     import BagView from '../views/shelf/BagView.svelte';
@@ -57,6 +58,7 @@
         '/shelf/:bag': BagView,
         '/glossary': GlossaryView,
         '/rig': RigView,
+        '/reports': ReportView,
         '/journal': JournalView,
         '/settings': SettingsView,
         '/jobs/:id': JobView,

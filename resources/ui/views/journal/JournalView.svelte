@@ -7,6 +7,7 @@
     import { keepInAddress, queryOf } from '../../parts/query';
     import { scannable } from '../../parts/scan';
     import Notice from '../../parts/Notice.svelte';
+    import { session } from '../../shell/session.svelte';
     import ActRow from './ActRow.svelte';
 
     let serial = $state(queryOf('serial'));
@@ -43,7 +44,8 @@
 <div class="mb-3 flex flex-wrap items-baseline gap-4">
     <h1>Journal</h1>
     <p class="text-quiet">Every act on every device, with its evidence. It can only be added to.</p>
-    <a class="act-quiet ml-auto" href={csvAddress(filter)} download="journal.csv"
+    {#if session.leads}<a class="act-quiet ml-auto" href="#/reports">Reports</a>{/if}
+    <a class="act-quiet {session.leads ? '' : 'ml-auto'}" href={csvAddress(filter)} download="journal.csv"
         >{isFiltered ? 'These as CSV' : 'All as CSV'}</a
     >
 </div>
