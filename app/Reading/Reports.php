@@ -14,13 +14,14 @@ use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Report\JobReport;
 use JadeStep\Core\Report\ReportedJob;
 use JadeStep\Core\Report\WayTaken;
+use Psr\Clock\ClockInterface;
 
 /** The report of some days: its ended jobs, and what the backups took meanwhile. Kept until a job or a bag changes. */
 final readonly class Reports
 {
     private const DAY = 86_400;
 
-    public function __construct(private KeptAnswers $kept)
+    public function __construct(private KeptAnswers $kept, private ClockInterface $clock)
     {
     }
 
@@ -35,7 +36,7 @@ final readonly class Reports
 
         return $this->kept->of(
             "report {$span}",
-            self::version(),
+            $this->version(),
             fn (): array => $this->made($from, $until),
         );
     }
@@ -89,17 +90,18 @@ final readonly class Reports
                 array_keys($report->lowered),
                 $report->lowered,
             ),
-            'bytes' => self::bytesByDay($from, $until),
+            'bytes' => $this->bytesByDay($from, $until),
         ];
     }
 
-    /** @return string what every report is made from, as far as it can change */
-    private static function version(): string
+    /** @return string what every report is made from, as far as it can change; a day's end is one more bar */
+    private function version(): string
     {
         $of = static fn (string $table): mixed => DB::table($table)
             ->selectRaw('COUNT(*) AS many, MAX(changed_at) AS last')
             ->first();
-        $now = [$of('bench_jobs'), $of('bags'), ReturnRecord::query()->count()];
+        $day = intdiv($this->clock->now()->getTimestamp(), self::DAY);
+        $now = [$day, $of('bench_jobs'), $of('bags'), ReturnRecord::query()->count()];
 
         return hash('xxh128', (string) json_encode($now));
     }
@@ -171,10 +173,11 @@ final readonly class Reports
     }
 
     /** @return list<array{day: string, bytes: int}> what the bags took at the end of each day, of 24 hours */
-    private static function bytesByDay(\DateTimeImmutable $from, \DateTimeImmutable $until): array
+    private function bytesByDay(\DateTimeImmutable $from, \DateTimeImmutable $until): array
     {
         $days = [];
-        for ($end = $from->getTimestamp() + self::DAY; $end <= $until->getTimestamp(); $end += self::DAY) {
+        $last = min($until->getTimestamp(), $this->clock->now()->getTimestamp() + self::DAY);
+        for ($end = $from->getTimestamp() + self::DAY; $end <= $last; $end += self::DAY) {
             $at = gmdate('Y-m-d H:i:s', $end);
             $there = Bag::query()->withoutGlobalScopes()
                 ->where('created_at', '<', $at)

@@ -9,6 +9,7 @@ use App\Models\Bench;
 use App\Models\HeldCatalogue;
 use App\Models\JobStep;
 use App\Models\SecondCopy;
+use App\Models\SecondCopyState;
 use App\Models\Sending;
 use App\Models\SendingState;
 use App\Models\Vendor;
@@ -172,8 +173,16 @@ final readonly class Health
             Place::read() === null => new Component('second place', HealthState::Warns, 'There is none: all backups '
                 .'lie on one disk. Set one up in Settings.'),
             $worst?->problem !== null => new Component('second place', HealthState::Warns, $worst->problem->detail),
-            default => new Component('second place', HealthState::Good, SecondCopy::query()->count().' copies.'),
+            default => new Component('second place', HealthState::Good, self::copies()),
         };
+    }
+
+    private static function copies(): string
+    {
+        $there = SecondCopy::query()->where('state', SecondCopyState::There)->count();
+        $others = SecondCopy::query()->count() - $there;
+
+        return "{$there} copies are there".($others > 0 ? ", {$others} on the way." : '.');
     }
 
     private function ownBackup(): Component

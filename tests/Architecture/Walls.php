@@ -78,8 +78,11 @@ final class Walls
             'Packages',
             'People',
             'Ports',
+            'Privacy',
             'Refusal',
+            'SecondPlace',
             'Shelf',
+            'Watch',
         ];
 
         return PHPat::rule()
@@ -122,6 +125,9 @@ final class Walls
             'Intake',
             'Benches',
             'People',
+            'Privacy',
+            'SecondPlace',
+            'Watch',
         );
     }
 
@@ -139,6 +145,9 @@ final class Walls
             'Intake',
             'Benches',
             'People',
+            'Privacy',
+            'SecondPlace',
+            'Watch',
         );
     }
 

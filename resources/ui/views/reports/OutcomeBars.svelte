@@ -28,7 +28,7 @@
     const words = (outcomes: Record<string, number>) =>
         ORDER.filter((o) => (outcomes[o] ?? 0) > 0)
             .map((o) => `${outcomes[o]} ${JOB_STATE[o]}`)
-            .join(', ');
+            .join('; ');
 </script>
 
 <section class="panel break-inside-avoid" aria-label={title}>
@@ -39,7 +39,7 @@
             <tbody
                 >{#each rows as row (row.name)}
                     <tr class="align-top">
-                        <th scope="row" class="py-1 pr-3 text-left font-normal">{row.name}</th>
+                        <th scope="row" class="w-44 min-w-28 py-1 pr-3 text-left font-normal">{row.name}</th>
                         <td class="w-full py-1"
                             ><svg
                                 viewBox="0 0 {WIDTH} 16"

@@ -63,7 +63,7 @@
     <p class="mb-3 text-lg" data-jobs={r.jobs}>
         <strong>{counted(r.jobs, 'job')} ended</strong>{r.byOutcome.length === 0
             ? ' in these days. Choose others above.'
-            : `: ${r.byOutcome.map((o) => `${o.jobs} ${o.label}`).join(', ')}.`}
+            : `: ${r.byOutcome.map((o) => `${o.jobs} ${o.label}`).join('; ')}.`}
     </p>
     <div class="grid items-start gap-4 @4xl:grid-cols-2 print:grid-cols-2">
         <OutcomeBars rows={r.byModel} title="Jobs by model" />

@@ -12,7 +12,7 @@
     const held = createQuery(() => ({
         queryKey: ['second-place'],
         queryFn: shelf.secondPlace,
-        refetchInterval: 15_000,
+        refetchInterval: 4000,
     }));
     const place = $derived(held.data?.place ?? null);
     type Draft = Required<SecondPlaceFields> & { server: boolean };

@@ -53,7 +53,7 @@
     <h2 id="watching" class="mb-1">Watching</h2>
     <HealthList />
     {#if held.data}{@const chosen = held.data.chosen}
-        <h3 class="mt-4 text-sm font-semibold">You are told</h3>
+        <h3 class="mt-4 text-sm font-semibold">You are told by mail</h3>
         <div class="mt-1 grid gap-x-6 text-sm @xl:grid-cols-2">
             {#each codes as code (code)}<label class="flex min-h-9 items-center gap-2"
                     ><input
@@ -62,8 +62,10 @@
                         name={code}
                         checked={chosen.byMail.includes(code)}
                         onchange={(e) => toggle(code, e.currentTarget.checked)}
-                    />{ALARM[code]}, by mail</label
+                    />{ALARM[code]}</label
                 >{/each}
+        </div>
+        <div class="text-sm">
             <label class="flex min-h-9 items-center gap-2"
                 ><input
                     type="checkbox"
@@ -71,7 +73,7 @@
                     name="inBrowser"
                     checked={chosen.inBrowser}
                     onchange={(e) => void tellInBrowser(e.currentTarget.checked)}
-                />{ALARM['hand-wanted']}, by this browser</label
+                />This browser tells of hands wanted, while another page is in front</label
             >
         </div>
         <div class="mt-2 flex flex-wrap items-center gap-3 text-sm">
