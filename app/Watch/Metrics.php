@@ -7,13 +7,17 @@ namespace App\Watch;
 use App\Facts\JobFacts;
 use App\Models\Bag;
 use App\Models\BenchJob;
+use App\Models\JobStep;
+use App\Models\SecondCopy;
 use App\Models\Sending;
+use App\Models\SendingState;
 use App\Models\Vendor;
 use Illuminate\Contracts\Cache\Repository;
 use Illuminate\Support\Facades\DB;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Job\Stage;
 use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Watch\MetricsText;
 use Psr\Clock\ClockInterface;
 
@@ -69,6 +73,7 @@ final readonly class Metrics
             'Since when a vendor was last asked with success',
             $this->almanac(),
         );
+        $m->add('jade_step_faults', 'gauge', 'What is at fault now', $this->faults());
         $m->add('jade_step_health', 'gauge', '0 good, 1 somebody should look, 2 work stands still', $this->health());
         $m->add(
             'jade_step_messages_total',
@@ -149,6 +154,25 @@ final readonly class Metrics
             $age = $this->clock->now()->getTimestamp() - (int) $vendor->refreshed_at?->getTimestamp();
             yield [['vendor' => $vendor->id], max(0, $age)];
         }
+    }
+
+    /** @return list<array{array<string, string>, int}> */
+    private function faults(): array
+    {
+        $dayAgo = $this->clock->now()->modify('-1 day');
+        $failed = JobStep::query()->withoutGlobalScopes()
+            ->where('state', StepState::Failed)
+            ->whereIn('bench_job_id', BenchJob::open()->select('id'));
+        $unsent = Sending::query()
+            ->whereIn('state', [SendingState::Failed, SendingState::Unknown])
+            ->where('updated_at', '>=', $dayAgo);
+
+        return [
+            [['of' => 'steps'], $failed->count()],
+            [['of' => 'backups'], Bag::query()->where('state', BagState::Damaged)->count()],
+            [['of' => 'second-place'], SecondCopy::query()->whereNotNull('problem')->count()],
+            [['of' => 'messages'], $unsent->count()],
+        ];
     }
 
     /** @return iterable<array{array<string, string>, int}> */

@@ -41,9 +41,9 @@ final class OwnBackupTest extends TestCase
         $before = $this->told($this->first);
         $stages = $jobs->stages();
 
-        $backup = $this->ownBackup('sealed');
+        $own = $this->ownBackup('sealed');
         $this->destroy($this->first);
-        $said = $this->restore($backup, $this->first->port + 2);
+        $said = $this->makeAgain($own, $this->first->port + 2);
         self::assertStringContainsString('Backups on the Shelf that are here: ', $said);
 
         $this->second = RunningSystem::resume('restored', self::OTHER_PORT, ['web', 'worker', 'worker', 'worker']);
@@ -68,16 +68,16 @@ final class OwnBackupTest extends TestCase
     public function test_an_own_backup_that_was_altered_is_not_loaded_and_nothing_that_is_there_is_overwritten(): void
     {
         $this->first = RunningSystem::start('lost', self::PORT, [], 20);
-        $backup = $this->ownBackup('none');
-        self::assertSame(0o700, fileperms($backup) & 0o777, 'it holds secrets');
+        $own = $this->ownBackup('none');
+        self::assertSame(0o700, fileperms($own) & 0o777, 'it holds secrets');
         $port = (string) $this->first->port;
-        $there = $this->tool('restore', [$backup, '--into', $this->first->folder, '--port', $port]);
+        $there = $this->tool('restore', [$own, '--into', $this->first->folder, '--port', $port]);
         self::assertSame(1, $there->getExitCode());
         self::assertStringContainsString('nothing is overwritten', $there->getErrorOutput());
 
-        $rows = "{$backup}/database.sql.gz";
+        $rows = "{$own}/database.sql.gz";
         file_put_contents($rows, strrev((string) file_get_contents($rows)));
-        $altered = $this->tool('restore', [$backup, '--into', RunningSystem::folderOf('restored')]);
+        $altered = $this->tool('restore', [$own, '--into', RunningSystem::folderOf('restored')]);
         self::assertSame(1, $altered->getExitCode());
         self::assertStringContainsString('./database.sql.gz', $altered->getErrorOutput());
         self::assertDirectoryDoesNotExist(RunningSystem::folderOf('restored'));
@@ -116,12 +116,12 @@ final class OwnBackupTest extends TestCase
         }
     }
 
-    private function restore(string $backup, int $link): string
+    private function makeAgain(string $own, int $link): string
     {
         $port = (string) RunningSystem::port(self::OTHER_PORT);
         $restored = $this->tool(
             'restore',
-            [$backup, '--into', RunningSystem::folderOf('restored'), '--port', $port],
+            [$own, '--into', RunningSystem::folderOf('restored'), '--port', $port],
             null,
             [
                 'WANTED_DEVICE_LINK' => "http://127.0.0.1:{$link}",

@@ -18,6 +18,14 @@ final class PrivacyTest extends FeatureTestCase
 {
     private const SECRETS = ['Ines Marlow', '0470 555 0199', 'cracked corner, her mother'];
 
+    private int $before = 0;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->before = (int) JournalLine::query()->max('id');
+    }
+
     public function test_all_that_is_held_comes_out_as_one_zip_in_open_formats(): void
     {
         $job = $this->endedJob();
@@ -66,7 +74,7 @@ final class PrivacyTest extends FeatureTestCase
 
         $all = $this->everythingInTables();
         foreach ([...self::SECRETS, ...$names] as $secret) {
-            self::assertStringNotContainsString($secret, $all);
+            self::assertFalse(str_contains($all, $secret), "{$secret} is left");
         }
         foreach ($folders as $folder) {
             self::assertDirectoryDoesNotExist($folder);
@@ -132,9 +140,10 @@ final class PrivacyTest extends FeatureTestCase
     {
         $text = '';
         foreach (DB::getSchemaBuilder()->getTableListing(DB::connection()->getDatabaseName(), false) as $table) {
-            // what a vendor publishes, what was queued, and what the Journal keeps for good
             if (! in_array($table, ['held_catalogues', 'migrations'], true)) {
-                $text .= json_encode(DB::table($table)->get(), JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
+                // lines of the Journal that other tests have left cannot be taken from it
+                $rows = DB::table($table)->when($table === 'acts', fn ($q) => $q->where('id', '>', $this->before));
+                $text .= json_encode($rows->get(), JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
             }
         }
 

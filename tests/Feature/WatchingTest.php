@@ -67,6 +67,7 @@ final class WatchingTest extends FeatureTestCase
             $samples['jade_step_bytes_moved_total{"step":"back-up"}'],
         );
         self::assertArrayHasKey('jade_step_step_seconds_sum{"step":"back-up"}', $samples);
+        self::assertSame(0.0, $samples['jade_step_faults{"of":"steps"}']);
         self::assertGreaterThan(1e6, $samples['jade_step_disk_free_bytes{"what":"bags"}']);
         self::assertLessThan(600.0, $samples['jade_step_almanac_age_seconds{"vendor":"brightmere"}']);
         foreach ([self::SERIAL, (string) $job->safetyBag()?->id, 'Teo Lind', '352099110042013'] as $secret) {

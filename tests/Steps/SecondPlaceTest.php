@@ -101,6 +101,17 @@ final class SecondPlaceTest extends ServerlessTestCase
         self::assertSame([], glob("{$this->place->folder}/*"));
     }
 
+    public function test_one_without_room_is_told_before_anything_is_carried(): void
+    {
+        [$bag] = $this->sealed();
+        $this->setUpPlace();
+        $bag->update(['bytes' => 10 ** 17]);
+        $copy = $this->carry($bag);
+        self::assertSame([SecondCopyState::Waiting, 'place-full'], [$copy->state, $copy->problem?->reason]);
+        self::assertStringContainsString('it goes on by itself', (string) $copy->problem?->detail);
+        self::assertSame(0, $this->place->writes);
+    }
+
     public function test_it_waits_ever_longer_between_its_tries(): void
     {
         [$bag] = $this->sealed();

@@ -9,7 +9,7 @@
     const [WIDTH, HEIGHT] = [520, 110];
     const most = $derived(Math.max(1, ...days.map((d) => d.bytes)));
     const y = $derived(scaleLinear().domain([0, most]).range([HEIGHT, 0]));
-    const wide = $derived(WIDTH / Math.max(1, days.length));
+    const wide = $derived(Math.min(24, WIDTH / Math.max(1, days.length)));
     const last = $derived(days.at(-1));
     const first = $derived(days[0]);
     const grown = $derived(first && last ? last.bytes - first.bytes : 0);
@@ -38,9 +38,12 @@
                 >{/each}
             <line x1="0" x2={WIDTH} y1={HEIGHT} y2={HEIGHT} class="stroke-edge" />
             <text x="0" y={HEIGHT + 14} class="fill-current text-[10px]">{times.day(first.day)}</text>
-            <text x={WIDTH} y={HEIGHT + 14} text-anchor="end" class="fill-current text-[10px]"
-                >{times.day(last.day)}</text
-            >
+            {#if days.length > 6}<text
+                    x={wide * days.length}
+                    y={HEIGHT + 14}
+                    text-anchor="end"
+                    class="fill-current text-[10px]">{times.day(last.day)}</text
+                >{/if}
         </svg>
     {/if}
 </section>

@@ -65,66 +65,64 @@
             ? ' in these days. Choose others above.'
             : `: ${r.byOutcome.map((o) => `${o.jobs} ${o.label}`).join('; ')}.`}
     </p>
-    <div class="grid items-start gap-4 @4xl:grid-cols-2 print:grid-cols-2">
+    <div class="gap-4 @4xl:columns-2 print:columns-1 [&>*]:mb-4">
         <OutcomeBars rows={r.byModel} title="Jobs by model" />
         <OutcomeBars rows={r.byWay} title="Jobs by route" />
         <TimesChart report={r} />
-        <div class="flex flex-col gap-4">
-            <section class="panel break-inside-avoid" aria-label="Losses by kind">
-                <h2 class="mb-2">Losses by kind</h2>
-                {#if r.losses.length === 0}<p class="text-sm text-quiet">Nothing was missing at the end.</p>
-                {:else}
-                    <table class="w-full text-sm">
-                        <tbody
-                            >{#each r.losses as l (l.kind)}<tr class="border-t border-edge first:border-0"
-                                    ><th scope="row" class="py-1 text-left font-normal first-letter:uppercase"
-                                        >{kindName(l.kind as Kind)}</th
-                                    ><td class="text-right tabular-nums">{counted(l.items, 'item')}</td><td
-                                        class="pl-4 text-right text-quiet tabular-nums">in {counted(l.jobs, 'job')}</td
-                                    ></tr
-                                >{/each}</tbody
-                        >
-                    </table>
-                {/if}
-            </section>
-            <section class="panel break-inside-avoid" aria-label="Lowered returns that worked">
-                <h2 class="mb-2">Lowered returns that worked</h2>
-                {#if r.lowered.length === 0}<p class="text-sm text-quiet">No lowered copy was put back.</p>
-                {:else}
-                    <table class="w-full text-sm">
-                        <tbody
-                            >{#each r.lowered as l (l.kind)}<tr class="border-t border-edge first:border-0"
-                                    ><th scope="row" class="py-1 text-left font-normal first-letter:uppercase"
-                                        >{kindName(l.kind as Kind)}</th
-                                    ><td class="text-right tabular-nums">{l.successes} of {l.trials}</td><td
-                                        class="w-40 pl-4"
-                                        ><svg viewBox="0 0 100 10" class="h-3 w-full" aria-hidden="true"
-                                            ><line x1="0" x2="100" y1="5" y2="5" class="stroke-edge" /><line
-                                                x1={(l.low ?? 0) * 100}
-                                                x2={(l.high ?? 0) * 100}
-                                                y1="5"
-                                                y2="5"
-                                                class="stroke-jade"
-                                                stroke-width="3"
-                                            /><circle
-                                                cx={(l.successes / l.trials) * 100}
-                                                cy="5"
-                                                r="4"
-                                                class="fill-jade"
-                                            /></svg
-                                        ></td
-                                    ><td class="pl-2 text-right text-quiet tabular-nums"
-                                        >{percent(l.low)} to {percent(l.high)}</td
-                                    ></tr
-                                >{/each}</tbody
-                        >
-                    </table>
-                    <p class="mt-1 text-xs text-quiet">
-                        The span is where the true share lies with 95 % (Wilson’s interval).
-                    </p>
-                {/if}
-            </section>
-            <BytesChart days={r.bytes} />
-        </div>
+        <section class="panel break-inside-avoid" aria-label="Losses by kind">
+            <h2 class="mb-2">Losses by kind</h2>
+            {#if r.losses.length === 0}<p class="text-sm text-quiet">Nothing was missing at the end.</p>
+            {:else}
+                <table class="w-full text-sm">
+                    <tbody
+                        >{#each r.losses as l (l.kind)}<tr class="border-t border-edge first:border-0"
+                                ><th scope="row" class="py-1 text-left font-normal first-letter:uppercase"
+                                    >{kindName(l.kind as Kind)}</th
+                                ><td class="text-right tabular-nums">{counted(l.items, 'item')}</td><td
+                                    class="pl-4 text-right text-quiet tabular-nums">in {counted(l.jobs, 'job')}</td
+                                ></tr
+                            >{/each}</tbody
+                    >
+                </table>
+            {/if}
+        </section>
+        <section class="panel break-inside-avoid" aria-label="Lowered returns that worked">
+            <h2 class="mb-2">Lowered returns that worked</h2>
+            {#if r.lowered.length === 0}<p class="text-sm text-quiet">No lowered copy was put back.</p>
+            {:else}
+                <table class="w-full text-sm">
+                    <tbody
+                        >{#each r.lowered as l (l.kind)}<tr class="border-t border-edge first:border-0"
+                                ><th scope="row" class="py-1 text-left font-normal first-letter:uppercase"
+                                    >{kindName(l.kind as Kind)}</th
+                                ><td class="text-right tabular-nums">{l.successes} of {l.trials}</td><td
+                                    class="w-40 pl-4"
+                                    ><svg viewBox="0 0 100 10" class="h-3 w-full" aria-hidden="true"
+                                        ><line x1="0" x2="100" y1="5" y2="5" class="stroke-edge" /><line
+                                            x1={(l.low ?? 0) * 100}
+                                            x2={(l.high ?? 0) * 100}
+                                            y1="5"
+                                            y2="5"
+                                            class="stroke-jade"
+                                            stroke-width="3"
+                                        /><circle
+                                            cx={(l.successes / l.trials) * 100}
+                                            cy="5"
+                                            r="4"
+                                            class="fill-jade"
+                                        /></svg
+                                    ></td
+                                ><td class="pl-2 text-right text-quiet tabular-nums"
+                                    >{percent(l.low)} to {percent(l.high)}</td
+                                ></tr
+                            >{/each}</tbody
+                    >
+                </table>
+                <p class="mt-1 text-xs text-quiet">
+                    The span is where the true share lies with 95 % (Wilson’s interval).
+                </p>
+            {/if}
+        </section>
+        <BytesChart days={r.bytes} />
     </div>
 {/if}

@@ -24,7 +24,7 @@
         </p>
         <svg
             viewBox="-40 -8 {SIZE + 56} {SIZE + 44}"
-            class="mt-2 w-full max-w-sm text-quiet"
+            class="mt-2 w-full max-w-xs text-quiet"
             role="img"
             aria-label="A point for each job: estimated minutes along, minutes taken up"
         >
