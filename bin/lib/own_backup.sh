@@ -8,6 +8,9 @@
 #   backup.json           what this is, and when it was made
 #   manifest-sha256.txt   the digests of all of it but bags/, whose bags list their own files
 
+# Whose bin/service is asked: the accounts of the services have to be able to read it.
+own_program=${own_program:-$root}
+
 # Of an installation, its settings lie where only root reads them.
 own_settings() { # the instance's folder
     local link
@@ -47,10 +50,10 @@ take_own_backup() { # the instance's folder, into a folder that is not there yet
         export JADE_VAR=$data
         say 'The bags and their digests'
         [ "$bags" != sealed ] || listed=(--sealed)
-        bin/service artisan jade:bags >"$part/bags.jsonl" || exit 1
+        "$own_program/bin/service" artisan jade:bags >"$part/bags.jsonl" || exit 1
         say 'The database'
         set -o pipefail
-        bin/service dump | gzip >"$part/database.sql.gz" || exit 1
+        "$own_program/bin/service" dump | gzip >"$part/database.sql.gz" || exit 1
         gzip -dc "$part/database.sql.gz" | tail -c 200 | grep -q '^-- Dump completed' || exit 1
         say 'The settings'
         cp -p "$settings/jade.env" "$data/owner.env" "$part/settings/" || exit 1
@@ -58,9 +61,9 @@ take_own_backup() { # the instance's folder, into a folder that is not there yet
             [ ! -e "$settings/$name" ] || cp -rp "$settings/$name" "$part/settings/" || exit 1
         done
         if [ "$bags" != none ]; then
-            root_of_bags=$(bin/service artisan jade:bags --root) || exit 1
+            root_of_bags=$("$own_program/bin/service" artisan jade:bags --root) || exit 1
             say "The folders of bags ($bags)"
-            bin/service artisan jade:bags "${listed[@]}" >"$part/chosen" || exit 1
+            "$own_program/bin/service" artisan jade:bags "${listed[@]}" >"$part/chosen" || exit 1
             ids_of "$part/chosen" | copy_bags "$root_of_bags" "$part/bags" || exit 1
             rm -f "$part/chosen"
         fi
@@ -88,8 +91,8 @@ load_own_backup() { # the own backup, the instance's folder
     made=$(sed -n 's/.*"madeAt":"\([^"]*\)".*/\1/p' "$from/backup.json")
     say "Loading the database of $made"
     set -o pipefail
-    gzip -dc "$from/database.sql.gz" | bin/service load || return 1
-    bin/service migrate --quiet || return 1
+    gzip -dc "$from/database.sql.gz" | "$own_program/bin/service" load || return 1
+    "$own_program/bin/service" migrate --quiet || return 1
     if [ -d "$from/bags" ]; then
         root_of_bags=$data/bags
         say 'Copying the folders of bags'
@@ -100,5 +103,5 @@ load_own_backup() { # the own backup, the instance's folder
         rm -f "$data/run/bags-to-copy"
         give "$service_account" "$root_of_bags"
     fi
-    bin/service artisan jade:restored --made-at="$made" <"$from/bags.jsonl"
+    "$own_program/bin/service" artisan jade:restored --made-at="$made" <"$from/bags.jsonl"
 }

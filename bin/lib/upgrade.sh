@@ -33,13 +33,17 @@ start_services() {
 
 # People are told what goes on, by whatever program is newer, since the other one is about to be replaced.
 maintenance_on() {
+    # a copy, which stays where it is while programs are moved about
+    rm -rf "$data/maintenance"
+    (umask 022; mkdir "$data/maintenance" && cp -r "$root/bin" "$root/deploy" "$data/maintenance/")
     if systemd_runs; then
         systemd-run --quiet --collect --unit "$name-maintenance" --property "User=$name" --property "Group=$name" \
             --property AmbientCapabilities=CAP_NET_BIND_SERVICE --setenv "JADE_VAR=$data" \
-            --setenv "JADE_ACCOUNT=$name" "$root/bin/service" maintenance \
+            --setenv "JADE_ACCOUNT=$name" "$data/maintenance/bin/service" maintenance \
             || say 'No page says that it is being upgraded.'
     elif [ "$was_served" = yes ]; then
-        JADE_VAR=$data setsid "$root/bin/service" maintenance >>"$data/logs/maintenance.log" 2>&1 </dev/null &
+        JADE_VAR=$data setsid "$data/maintenance/bin/service" maintenance \
+            >>"$data/logs/maintenance.log" 2>&1 </dev/null &
         maintenance_group=$!
         wait_for_port "$port" 50 || say 'No page says that it is being upgraded.'
     fi
@@ -48,6 +52,7 @@ maintenance_off() {
     ! systemd_runs || systemctl stop "$name-maintenance" 2>/dev/null
     [ -z "$maintenance_group" ] || kill -TERM -- "-$maintenance_group" 2>/dev/null
     maintenance_group=''
+    rm -rf "$data/maintenance"
     for _ in $(seq 50); do port_is_free "$port" && break; sleep 0.1; done
 }
 answers_again() {
@@ -64,6 +69,7 @@ upgrade_it() {
     stop_services
     maintenance_on
     (umask 077; mkdir -p "$data/upgrades")
+    own_program=$program.new
     if ! with_database take_own_backup "$data" "$own" none; then
         maintenance_off
         start_services
@@ -91,20 +97,22 @@ newer_program() {
     say "It does not answer within 90 seconds; see $data/logs or the journal of its units." >&2
     return 1
 }
-load_rows() { gzip -dc "$1/database.sql.gz" | JADE_VAR=$data "$root/bin/service" load; }
+load_rows() { gzip -dc "$1/database.sql.gz" | JADE_VAR=$data "$own_program/bin/service" load; }
 earlier_program() { # the own backup
     stop_services
     maintenance_off
     maintenance_on
+    # by the newer program, since the earlier one may not know how
+    [ ! -d "$program.before" ] || own_program=$program
+    with_database load_rows "$1" || return 1
     if [ -d "$program.before" ]; then
         rm -rf "$program.new" "$program.failed"
         [ ! -d "$program" ] || mv "$program" "$program.failed"
         mv "$program.before" "$program" || return 1
         rm -rf "$program.failed"
     fi
-    with_database load_rows "$1" || return 1
     cp -p "$1/settings/jade.env" "$settings/jade.env" || return 1
-    if systemd_runs; then write_units "$units"; fi
+    if systemd_runs; then (root=$program; write_units "$units"); fi
     maintenance_off
     start_services
     answers_again

@@ -119,6 +119,7 @@ final class UpgradeTest extends TestCase
                 }
             };
             PHP);
+        chmod(self::broken(), 0o700); // as a folder in root's home
         $failed = self::shop()->install(['--upgrade'], self::broken());
         self::assertSame(1, $failed->getExitCode(), $failed->getOutput());
         self::assertStringContainsString('The earlier program runs again', $failed->getErrorOutput());

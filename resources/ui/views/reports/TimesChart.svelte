@@ -1,7 +1,7 @@
 <script lang="ts">
     import { scaleLinear } from 'd3-scale';
     import type { Report } from '../../api/types';
-    import { minutes } from '../../parts/format';
+    import { counted, minutes } from '../../parts/format';
 
     /** Each job once: what was estimated along, what it took up; on the line both are the same. */
     let { report }: { report: Report } = $props();
@@ -19,7 +19,7 @@
     {#if share === null}<p class="text-sm text-quiet">No job of these days has both.</p>
     {:else}
         <p class="text-sm">
-            {report.minutes.jobs} jobs took {minutes(report.minutes.took)} of the machine’s own time, of
+            {counted(report.minutes.jobs, 'job')} took {minutes(report.minutes.took)} of the machine’s own time, of
             {minutes(report.minutes.estimated)} that were estimated: {share} %.
         </p>
         <svg
