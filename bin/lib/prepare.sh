@@ -172,6 +172,14 @@ wait_for_port() {
     done
 }
 
+# In quotes, since an address of a mail server may hold what a shell or a settings file takes for something else.
+mail_settings() {
+    local name
+    for name in MAIL_DSN MAIL_FROM; do
+        [ -z "${!name:-}" ] || printf "%s='%s'\n" "$name" "${!name//\'/}"
+    done
+}
+
 # Makes an instance's folder with settings of its own: secrets are made here and nowhere else. What lies in it is for
 # the account that needs it, and for nobody else of the machine. What is to be otherwise is said as WANTED_….
 make_instance() {
@@ -223,8 +231,7 @@ LINK_ADDRESSES=${LINK_ADDRESSES-127.0.0.1:$((port + 2))}
 VENDOR_ADDRESSES=${VENDOR_ADDRESSES-127.0.0.1:$((port + 1))}
 SECOND_PLACE_ADDRESSES=${SECOND_PLACE_ADDRESSES-}
 WEBHOOK_ADDRESSES=${WEBHOOK_ADDRESSES-}
-MAIL_DSN='${MAIL_DSN-}'
-MAIL_FROM='${MAIL_FROM-}'
+$(mail_settings)
 ENV
         printf 'DB_OWNER_USERNAME=%s\nDB_OWNER_PASSWORD=%s\n' "${WANTED_DB_OWNER_USERNAME:-jade_step_owner}" \
             "$owner_password" >"$folder/owner.env"
