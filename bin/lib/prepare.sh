@@ -231,8 +231,8 @@ LINK_ADDRESSES=${LINK_ADDRESSES-127.0.0.1:$((port + 2))}
 VENDOR_ADDRESSES=${VENDOR_ADDRESSES-127.0.0.1:$((port + 1))}
 SECOND_PLACE_ADDRESSES=${SECOND_PLACE_ADDRESSES-}
 WEBHOOK_ADDRESSES=${WEBHOOK_ADDRESSES-}
-$(mail_settings)
 ENV
+        mail_settings >>"$folder/jade.env"
         printf 'DB_OWNER_USERNAME=%s\nDB_OWNER_PASSWORD=%s\n' "${WANTED_DB_OWNER_USERNAME:-jade_step_owner}" \
             "$owner_password" >"$folder/owner.env"
         printf 'DB_PORT=%s\n' "${WANTED_DB_PORT:-$((port + 3))}" >"$folder/database.env"
