@@ -19,18 +19,19 @@
     <p class="text-sm {held.data.state === 'good' ? 'text-quiet' : 'text-amber'}" data-health={held.data.state}>
         {WORDS[held.data.state]}
     </p>
-    <dl class="mt-1 grid grid-cols-[auto_auto_1fr] gap-x-3 gap-y-1 text-sm">
+    <dl class="mt-1 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
         {#each rows as c (c.name)}
-            <span class="pt-0.5 {c.state === 'good' ? 'text-jade' : c.state === 'warns' ? 'text-amber' : 'text-loss'}"
-                >{#if c.state === 'good'}<CircleCheck
-                        size="1.1em"
-                        aria-label="good"
-                    />{:else if c.state === 'warns'}<TriangleAlert
-                        size="1.1em"
-                        aria-label="somebody should look"
-                    />{:else}<OctagonAlert size="1.1em" aria-label="stands still" />{/if}</span
-            >
-            <dt class="first-letter:uppercase {c.state === 'good' ? 'text-quiet' : ''}">{c.name}</dt>
+            <dt class="flex items-center gap-2 {c.state === 'good' ? 'text-quiet' : ''}">
+                <span class={c.state === 'good' ? 'text-jade' : c.state === 'warns' ? 'text-amber' : 'text-loss'}
+                    >{#if c.state === 'good'}<CircleCheck
+                            size="1.1em"
+                            aria-label="good"
+                        />{:else if c.state === 'warns'}<TriangleAlert
+                            size="1.1em"
+                            aria-label="somebody should look"
+                        />{:else}<OctagonAlert size="1.1em" aria-label="stands still" />{/if}</span
+                ><span class="first-letter:uppercase">{c.name}</span>
+            </dt>
             <dd class={c.state === 'good' ? 'text-quiet' : ''}>{c.words}</dd>
         {/each}
     </dl>
