@@ -20,7 +20,7 @@ final class LayoutTest extends BrowserTestCase
         '/shelf/compare' => 'Compare two bags',
         '/rig' => 'For practice',
         '/journal' => 'Every act on every device',
-        '/reports' => 'Reports are for leads.',
+        '/reports' => 'Month before',
         '/settings' => 'Your preferences',
         '/jobs/:id/identify' => 'What stands in the way',
         '/jobs/:id/choose' => 'Where each kind comes back from',
