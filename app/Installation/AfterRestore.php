@@ -27,7 +27,7 @@ use JadeStep\Core\Job\Problem;
 
 /**
  * After the rows of an own backup were loaded, here or on another machine: holds them against what lies on this disk,
- * so that no job rests on what is not there any more. Run again, it finds what was copied here since.
+ * so that no job rests on what is not there any more. What is copied here later is verified on the Shelf.
  */
 final readonly class AfterRestore
 {

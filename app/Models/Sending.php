@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -39,6 +40,14 @@ final class Sending extends Model
             'claimed_at' => 'datetime',
             'sent_at' => 'datetime',
         ];
+    }
+
+    /** @return Builder<self> that did not go out, or of which nobody knows */
+    public static function notSentSince(\DateTimeImmutable $since): Builder
+    {
+        return self::query()
+            ->whereIn('state', [SendingState::Failed, SendingState::Unknown])
+            ->where('updated_at', '>=', $since);
     }
 
     /** @return BelongsTo<Message, $this> */

@@ -32,9 +32,6 @@ final readonly class Conditions
 
     private const TOLD_AT_ONCE = 200;
 
-    /** Of the disk that bags lie on. */
-    private const LITTLE_SHARE = 0.1;
-
     private const LITTLE_DAYS = 7.0;
 
     public function __construct(
@@ -128,7 +125,7 @@ final readonly class Conditions
     {
         $space = $this->spaces->space();
         $share = $this->disk->shareFree();
-        $little = $share < self::LITTLE_SHARE || ($space->daysLeft !== null && $space->daysLeft < self::LITTLE_DAYS);
+        $little = $this->disk->isNearlyFull() || ($space->daysLeft !== null && $space->daysLeft < self::LITTLE_DAYS);
         $left = $space->daysLeft === null ? null : max(1, (int) $space->daysLeft);
         $days = $left === null ? '' : " At the rate of late that lasts {$left} days.";
 

@@ -9,8 +9,16 @@ use App\Ports\StorageFolders;
 /** How much of the disks is left that bags and packages lie on. */
 final readonly class Disk
 {
+    private const LITTLE_SHARE = 0.1;
+
     public function __construct(private StorageFolders $places)
     {
+    }
+
+    /** Whether so little is left of the disk that bags lie on that somebody is told. */
+    public function isNearlyFull(): bool
+    {
+        return $this->shareFree() < self::LITTLE_SHARE;
     }
 
     /** @return float 0 to 1, of the disk that bags lie on */

@@ -11,7 +11,6 @@ use App\Models\JobStep;
 use App\Models\SecondCopy;
 use App\Models\SecondCopyState;
 use App\Models\Sending;
-use App\Models\SendingState;
 use App\Models\Vendor;
 use App\Ports\Post;
 use App\SecondPlace\Place;
@@ -43,8 +42,8 @@ final readonly class Health
             self::database(),
             $this->workers(),
             $this->queue(),
-            $this->disk('bags', 'disk for backups', 0.1),
-            $this->disk('packages', 'disk for packages', 0.05),
+            $this->disk('bags', 'disk for backups'),
+            $this->disk('packages', 'disk for packages'),
             ...$this->links(),
             ...$this->vendors(),
             self::bags(),
@@ -104,7 +103,7 @@ final readonly class Health
     }
 
     /** @param  'bags'|'packages'  $what */
-    private function disk(string $what, string $name, float $little): Component
+    private function disk(string $what, string $name): Component
     {
         $free = $this->disk->free($what);
         $words = round($free / self::GB, 1).' GB are free.';
@@ -112,7 +111,7 @@ final readonly class Health
         return match (true) {
             $free < self::GB => new Component($name, HealthState::Fails, "{$words} Nothing more can be backed up. Make "
                 .'room: delete what is due, or keep it on a larger disk.'),
-            $what === 'bags' && $this->disk->shareFree() < $little => new Component(
+            $what === 'bags' && $this->disk->isNearlyFull() => new Component(
                 $name,
                 HealthState::Warns,
                 "{$words} Delete what is due, or keep backups on a larger disk.",
@@ -204,10 +203,7 @@ final readonly class Health
 
     private function messages(): Component
     {
-        $not = Sending::query()
-            ->whereIn('state', [SendingState::Failed, SendingState::Unknown])
-            ->where('updated_at', '>=', $this->clock->now()->modify('-1 day'))
-            ->count();
+        $not = Sending::notSentSince($this->clock->now()->modify('-1 day'))->count();
         $how = $this->post->isSetUp() ? '' : ' No mail server is set up.';
 
         return $not === 0

@@ -10,7 +10,6 @@ use App\Models\BenchJob;
 use App\Models\JobStep;
 use App\Models\SecondCopy;
 use App\Models\Sending;
-use App\Models\SendingState;
 use App\Models\Vendor;
 use Illuminate\Contracts\Cache\Repository;
 use Illuminate\Support\Facades\DB;
@@ -159,13 +158,10 @@ final readonly class Metrics
     /** @return list<array{array<string, string>, int}> */
     private function faults(): array
     {
-        $dayAgo = $this->clock->now()->modify('-1 day');
         $failed = JobStep::query()->withoutGlobalScopes()
             ->where('state', StepState::Failed)
             ->whereIn('bench_job_id', BenchJob::open()->select('id'));
-        $unsent = Sending::query()
-            ->whereIn('state', [SendingState::Failed, SendingState::Unknown])
-            ->where('updated_at', '>=', $dayAgo);
+        $unsent = Sending::notSentSince($this->clock->now()->modify('-1 day'));
 
         return [
             [['of' => 'steps'], $failed->count()],
