@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Forecast;
+
+use JadeStep\Core\Almanac\Almanac;
+use JadeStep\Core\Almanac\Build;
+use JadeStep\Core\Almanac\Catalogue;
+use JadeStep\Core\Almanac\Channel;
+use JadeStep\Core\Almanac\Package;
+use JadeStep\Core\Almanac\SigningWindow;
+
+/**
+ * The windows of an almanac that a later build has taken the place of. A build is superseded for a model by the next
+ * one of the same major that has a package for it, and the last of a major by the first of the next; a release by
+ * releases only, a candidate by candidates and releases, a beta by any.
+ */
+final readonly class WindowHistory
+{
+    /** @param  list<PastWindow>  $windows */
+    private function __construct(public array $windows)
+    {
+    }
+
+    public static function of(Almanac $almanac): self
+    {
+        $windows = [];
+        foreach ($almanac->catalogues as $catalogue) {
+            foreach (self::byLine($catalogue) as $builds) {
+                foreach ($builds as $build) {
+                    array_push($windows, ...self::ofBuild($catalogue, $build, $builds));
+                }
+            }
+        }
+
+        return new self($windows);
+    }
+
+    /** The window of a package; null where its build is not superseded. */
+    public function windowOf(Build $build, Package $package): ?PastWindow
+    {
+        foreach ($this->windows as $window) {
+            if ($window->build->osLine === $build->osLine && $window->isOf($package)
+                && $window->build->is($build->version, $build->build)) {
+                return $window;
+            }
+        }
+
+        return null;
+    }
+
+    /** @return array<string, list<Build>> */
+    private static function byLine(Catalogue $catalogue): array
+    {
+        $lines = [];
+        foreach ($catalogue->builds as $build) {
+            $lines[$build->osLine][] = $build;
+        }
+
+        return $lines;
+    }
+
+    /**
+     * @param  list<Build>  $line
+     * @return list<PastWindow>
+     */
+    private static function ofBuild(Catalogue $catalogue, Build $build, array $line): array
+    {
+        $together = [];
+        foreach ($build->packages as $package) {
+            $superseded = self::supersededAt($build, $package, $line);
+            $last = self::lastWindow($package);
+            if ($superseded !== null && $last !== null) {
+                $name = $superseded->getTimestamp().' '.($last->until?->getTimestamp() ?? 'open');
+                $together[$name][] = [$package, $superseded, $last];
+            }
+        }
+
+        return array_map(
+            static fn (array $group): PastWindow => new PastWindow(
+                $catalogue->vendorId,
+                $catalogue->vendorName,
+                $build,
+                array_map(static fn (array $one): string => $one[0]->sha256, $group),
+                $group[0][1],
+                $group[0][2]->until,
+                $group[0][2]->announced,
+                $catalogue->freshUntil,
+            ),
+            array_values($together),
+        );
+    }
+
+    private static function lastWindow(Package $package): ?SigningWindow
+    {
+        return $package->windows[count($package->windows) - 1] ?? null;
+    }
+
+    /** @param  list<Build>  $line */
+    private static function supersededAt(Build $build, Package $package, array $line): ?\DateTimeImmutable
+    {
+        $majors = ['same' => [], 'next' => []];
+        foreach ($line as $other) {
+            if (self::takesPlaceOf($other, $build, $package)) {
+                $majors[$other->version->major === $build->version->major ? 'same' : 'next'][] = $other;
+            }
+        }
+        $first = static fn (Build $a, Build $b): int => $a->compare($b);
+        usort($majors['same'], $first);
+        usort($majors['next'], $first);
+
+        return ($majors['same'][0] ?? $majors['next'][0] ?? null)?->releasedAt;
+    }
+
+    private static function takesPlaceOf(Build $other, Build $build, Package $package): bool
+    {
+        return $other->compare($build) > 0
+            && self::steadiness($other->channel) >= self::steadiness($build->channel)
+            && array_filter($package->hardwareIds, static fn (string $id): bool => $other->packagesFor($id) !== [])
+                !== [];
+    }
+
+    private static function steadiness(Channel $channel): int
+    {
+        return match ($channel) {
+            Channel::Beta => 0,
+            Channel::Candidate => 1,
+            Channel::Release => 2,
+        };
+    }
+}
