@@ -21,7 +21,7 @@ final class SurvivalTest extends TestCase
 {
     private const EXACT = 1e-9;
 
-    /** @return iterable<string, array{string, float|null}> the data as R selects it, and the age it is conditional on */
+    /** @return iterable<string, array{string, float|null}> the data as R selects it, and an age that is reached */
     public static function dataSets(): iterable
     {
         yield 'aml' => ['aml[, c("time", "status")]', null];

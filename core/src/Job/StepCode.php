@@ -70,6 +70,32 @@ enum StepCode: string
         };
     }
 
+    /**
+     * What it needs beside its port: pairing, the checks, the line, the keys, set-up and the hand-over need hands, the
+     * rest runs alone.
+     *
+     * @return non-empty-list<Need>
+     */
+    public function needs(): array
+    {
+        return match ($this) {
+            self::Pair,
+            self::ChooseRoute,
+            self::CrossLine,
+            self::EnterRecovery,
+            self::Wake,
+            self::SetUp,
+            self::HandOver => [Need::Port, Need::Hands],
+            self::BackUp,
+            self::VerifyBackup,
+            self::ProveSafety,
+            self::LowerCopy,
+            self::PutBack => [Need::Port, Need::Worker, Need::Disk],
+            self::SealBackup, self::Install, self::BringIn, self::Prove => [Need::Port, Need::Worker],
+            self::FetchPackage => [Need::Worker, Need::Line],
+        };
+    }
+
     public function title(): string
     {
         return match ($this) {

@@ -122,8 +122,10 @@ final class ForecasterTest extends TestCase
         ];
         yield 'the channels of a line together have enough' => [
             [...self::line([20, 20, 20, null]), ...array_map(
-                static fn (array $b): array => ['version' => "7.{$b['version'][2]}.0-beta.1", 'build' => "b{$b['build']}"]
-                    + $b,
+                static fn (array $b): array => [
+                    'version' => "7.{$b['version'][2]}.0-beta.1",
+                    'build' => "b{$b['build']}",
+                ] + $b,
                 self::line([20, 20, 20], $beta),
             )],
             'tarn3',
