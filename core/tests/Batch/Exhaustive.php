@@ -25,6 +25,9 @@ final class Exhaustive
 
     private int $ports;
 
+    /** @var array<string, true> what was gone into already */
+    private array $seen = [];
+
     private function __construct(private readonly Batch $batch, int $upTo)
     {
         $this->best = $upTo;
@@ -69,6 +72,11 @@ final class Exhaustive
 
             return;
         }
+        $name = json_encode([$done, $ready, array_map(self::sorted(...), $free), $last]);
+        if (isset($this->seen[$name]) || $this->isTooMuch($done, $free, $last)) {
+            return;
+        }
+        $this->seen[$name] = true;
         foreach ($this->minutes as $job => $minutes) {
             $start = $done[$job] < count($minutes) ? $this->start($job, $done, $ready, $free, $last) : null;
             if ($start !== null) {
@@ -86,6 +94,40 @@ final class Exhaustive
                 );
             }
         }
+    }
+
+    /**
+     * Whether the work that is left for all the units of something is more than there is time for.
+     *
+     * @param  list<int>  $done
+     * @param  array<string, list<int>>  $free
+     */
+    private function isTooMuch(array $done, array $free, int $last): bool
+    {
+        foreach ($free as $name => $units) {
+            $work = array_sum(array_map(static fn (int $from): int => max($from, $last), $units));
+            foreach ($this->needs as $job => $needs) {
+                foreach (array_slice($needs, $done[$job], null, true) as $step => $names) {
+                    $work += in_array($name, $names, true) ? $this->minutes[$job][$step] : 0;
+                }
+            }
+            if ($work > ($this->best - 1) * count($units)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * @param  list<int>  $units
+     * @return list<int>
+     */
+    private static function sorted(array $units): array
+    {
+        sort($units);
+
+        return $units;
     }
 
     /**

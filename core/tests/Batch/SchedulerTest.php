@@ -159,12 +159,11 @@ final class SchedulerTest extends TestCase
 
     public function test_a_step_waits_for_its_moment_and_the_window_of_another_goes_first(): void
     {
-        $step = static fn (int $minutes, ?string $notBefore, ?string $startBefore, array $after): BatchStep
-            => new BatchStep(
-                's', 0, Minutes::of($minutes, $minutes, $minutes), ['hands'], $after,
-                $notBefore === null ? null : Rfc3339::parse($notBefore),
-                $startBefore === null ? null : Rfc3339::parse($startBefore),
-            );
+        $step = static fn (int $minutes, ?string $notBefore, ?string $startBefore, array $after): BatchStep => new BatchStep(
+            's', 0, Minutes::of($minutes, $minutes, $minutes), ['hands'], $after,
+            $notBefore === null ? null : Rfc3339::parse($notBefore),
+            $startBefore === null ? null : Rfc3339::parse($startBefore),
+        );
         $locked = new BatchDevice('a', 'A', [$step(5, null, null, []), $step(5, '2026-11-30T08:00:00Z', null, [0])]);
         $closing = new BatchDevice('b', 'B', [$step(30, null, null, []), $step(5, null, '2026-11-30T07:31:00Z', [0])]);
         $batch = new Batch(
@@ -210,7 +209,7 @@ final class SchedulerTest extends TestCase
 
     public function test_what_is_late_says_what_it_waited_for(): void
     {
-        $two = [[[['port', 'hands'], 10], [['port', 'worker'], 30]], [[['port', 'hands'], 10], [['port', 'worker'], 30]]];
+        $two = array_fill(0, 2, [[['port', 'hands'], 10], [['port', 'worker'], 30]]);
         $shop = ['port' => 1, 'hands' => 1, 'worker' => 2];
         $schedule = Scheduler::schedule(Shops::batch($two, $shop, '2026-11-30T07:50:00Z'), Effort::usual(1));
         $late = $schedule->devices[$schedule->late()[0]]->late;
