@@ -13,7 +13,8 @@ final class Jade
     {
         $application = new Application('Jade Step');
         $commands = [
-            new PlanCommand, new BagVerifyCommand, new BagLowerCommand, new BagUnpackCommand, new ReconcileCommand,
+            new PlanCommand, new BatchCommand, new ReconcileCommand,
+            new BagVerifyCommand, new BagLowerCommand, new BagUnpackCommand,
         ];
         foreach ($commands as $command) {
             $application->add($command);

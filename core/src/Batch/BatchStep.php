@@ -16,7 +16,7 @@ final readonly class BatchStep
      * @param  list<int>  $after  the steps of the same device that come before it, by their place in its list
      * @param  \DateTimeImmutable|null  $notBefore  it cannot begin earlier (a lock delay, say)
      * @param  \DateTimeImmutable|null  $startBefore  it has to begin before that (a window's end)
-     * @param  string|null  $fetch  the package that has to be here
+     * @param  list<string>  $fetches  the packages that have to be here
      * @param  bool  $runs  whether it runs already, so that its minutes are those that are left
      */
     public function __construct(
@@ -27,7 +27,7 @@ final readonly class BatchStep
         public array $after,
         public ?\DateTimeImmutable $notBefore = null,
         public ?\DateTimeImmutable $startBefore = null,
-        public ?string $fetch = null,
+        public array $fetches = [],
         public bool $runs = false,
     ) {
     }

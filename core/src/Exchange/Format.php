@@ -10,6 +10,8 @@ enum Format: string
     case Catalogue = 'catalogue';
     case Situation = 'situation';
     case Plan = 'plan';
+    case Batch = 'batch';
+    case Schedule = 'schedule';
 
     /** As a document names its format. */
     public function name(): string
@@ -25,8 +27,8 @@ enum Format: string
     public function mostBytes(): int
     {
         return match ($this) {
-            self::Catalogue => 64_000_000,
-            self::Situation, self::Plan => 8_000_000,
+            self::Catalogue, self::Batch => 64_000_000,
+            self::Situation, self::Plan, self::Schedule => 8_000_000,
         };
     }
 

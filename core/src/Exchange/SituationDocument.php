@@ -23,10 +23,11 @@ final class SituationDocument
     /** @throws InvalidDocument */
     public static function parse(string $json): Situation
     {
-        return self::read(Fields::ofChecked(Format::Situation, Gate::parse(Format::Situation, $json)));
+        return self::readIn(Fields::ofChecked(Format::Situation, Gate::parse(Format::Situation, $json)));
     }
 
-    private static function read(Fields $d): Situation
+    /** A situation within a document that has passed the Gate as a whole. */
+    public static function readIn(Fields $d): Situation
     {
         $planned = $d->in('planned');
         $accept = $d->in('accept');

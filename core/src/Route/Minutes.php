@@ -46,6 +46,15 @@ final readonly class Minutes
         );
     }
 
+    /** What is left of it after so many minutes: something always is, while it is not done. */
+    public function leftAfter(float $minutes): self
+    {
+        $high = max($this->high - $minutes, $this->high / 10);
+        $likely = min($high, max($this->likely - $minutes, $this->high / 20));
+
+        return self::of(min($likely, max(0.0, $this->low - $minutes)), $likely, $high);
+    }
+
     /** An upper bound for planning: expected plus two deviations. */
     public function cautious(): float
     {

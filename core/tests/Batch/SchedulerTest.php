@@ -159,10 +159,15 @@ final class SchedulerTest extends TestCase
 
     public function test_a_step_waits_for_its_moment_and_the_window_of_another_goes_first(): void
     {
-        $step = static fn (int $minutes, ?string $notBefore, ?string $startBefore, array $after): BatchStep => new BatchStep(
-            's', 0, Minutes::of($minutes, $minutes, $minutes), ['hands'], $after,
-            $notBefore === null ? null : Rfc3339::parse($notBefore),
-            $startBefore === null ? null : Rfc3339::parse($startBefore),
+        $time = static fn (?string $at): ?\DateTimeImmutable => $at === null ? null : Rfc3339::parse($at);
+        $step = static fn (int $minutes, ?string $from, ?string $before, array $after): BatchStep => new BatchStep(
+            's',
+            0,
+            Minutes::of($minutes, $minutes, $minutes),
+            ['hands'],
+            array_values(array_filter($after, is_int(...))),
+            $time($from),
+            $time($before),
         );
         $locked = new BatchDevice('a', 'A', [$step(5, null, null, []), $step(5, '2026-11-30T08:00:00Z', null, [0])]);
         $closing = new BatchDevice('b', 'B', [$step(30, null, null, []), $step(5, null, '2026-11-30T07:31:00Z', [0])]);
@@ -192,7 +197,7 @@ final class SchedulerTest extends TestCase
     {
         $device = static fn (string $id): BatchDevice => new BatchDevice($id, $id, [
             new BatchStep('pair', 0, Minutes::of(2, 2, 2), ['port', 'hands'], []),
-            new BatchStep('install', 0, Minutes::of(10, 10, 10), ['port', 'worker'], [0], null, null, 'p'),
+            new BatchStep('install', 0, Minutes::of(10, 10, 10), ['port', 'worker'], [0], null, null, ['p']),
         ]);
         $schedule = Scheduler::schedule(new Batch(
             Rfc3339::parse(Shops::START),

@@ -111,8 +111,8 @@ final class Problem
     {
         $own = $this->stepsOf[$job];
         $after = array_map(static fn (int $i): int => $own[$i], $step->after);
-        if ($step->fetch !== null && isset($fetched[$step->fetch])) {
-            $after[] = $fetched[$step->fetch];
+        foreach ($step->fetches as $name) {
+            array_push($after, ...isset($fetched[$name]) ? [$fetched[$name]] : []);
         }
         $this->add($job, self::whole($step->minutes->expected * 60), $after, $step->needs);
         $wait = $step->notBefore === null ? 0 : (int) ceil($this->batch->seconds($step->notBefore));

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace JadeStep\Core\Exchange;
+
+use JadeStep\Core\Almanac\Almanac;
+use JadeStep\Core\Batch\Asked;
+use JadeStep\Core\Batch\Batch;
+use JadeStep\Core\Batch\BatchDevice;
+use JadeStep\Core\Batch\PackageFetch;
+use JadeStep\Core\Batch\Shift;
+use JadeStep\Core\Batch\Simulation;
+use JadeStep\Core\Batch\Unplanned;
+use JadeStep\Core\Batch\WorkingHours;
+use JadeStep\Core\Batch\Workshop;
+use JadeStep\Core\Exchange\Exception\InvalidDocument;
+use JadeStep\Core\Route\Minutes;
+use JadeStep\Core\Route\Planner;
+
+/** Reads `jade-step/batch` documents: devices with situations, which the planner finds ways for, or with steps. */
+final class BatchDocument
+{
+    private const DAYS = ['mon' => 1, 'tue' => 2, 'wed' => 3, 'thu' => 4, 'fri' => 5, 'sat' => 6, 'sun' => 7];
+
+    /** What there is of it where a document does not say (common practice, no source). */
+    private const USUAL = ['workers' => 4, 'lines' => 1, 'diskStreams' => 4];
+
+    /** @throws InvalidDocument */
+    public static function parse(string $json, Almanac $almanac): Asked
+    {
+        $f = Fields::ofChecked(Format::Batch, Gate::parse(Format::Batch, $json));
+        $startsAt = $f->time('startsAt');
+        $deadline = $f->maybeTime('deadline');
+        if ($deadline !== null && $deadline <= $startsAt) {
+            throw $f->fault('deadline', 'expected a time after startsAt');
+        }
+        $workshop = self::workshop($f->in('workshop'));
+        $ids = $f->each('devices', static fn (Fields $d): string => $d->string('id'));
+        $twice = array_diff_key($ids, array_unique($ids));
+        if ($twice !== []) {
+            throw $f->fault('devices/'.array_key_first($twice).'/id', 'stands twice: name each device once');
+        }
+        $fetches = [];
+        foreach ($f->each('packages', self::package(...)) as $fetch) {
+            $fetches[$fetch->name] = $fetch;
+        }
+        $reading = new BatchReading(new Planner($almanac), $startsAt, $workshop->units['port'], $fetches);
+        $devices = $f->each('devices', $reading->device(...));
+        $here = array_flip($f->strings('packagesHere'));
+
+        return new Asked(
+            new Batch(
+                $startsAt,
+                $deadline,
+                $workshop,
+                array_values(array_filter($devices, static fn ($d): bool => $d instanceof BatchDevice)),
+                array_values(array_diff_key($reading->fetches(), $here)),
+            ),
+            array_values(array_filter($devices, static fn ($d): bool => $d instanceof Unplanned)),
+            $f->maybeInt('seed') ?? 1,
+            max(1, $f->maybeInt('draws') ?? Simulation::USUAL_DRAWS),
+        );
+    }
+
+    private static function workshop(Fields $w): Workshop
+    {
+        $count = static fn (string $name): int => $w->maybeInt($name) ?? self::USUAL[$name];
+
+        return Workshop::of(
+            $w->int('ports'),
+            $w->int('technicians'),
+            $count('workers'),
+            $count('lines'),
+            $count('diskStreams'),
+            self::hours($w),
+        );
+    }
+
+    private static function hours(Fields $w): WorkingHours
+    {
+        $zone = $w->maybeString('timeZone') ?? 'UTC';
+        try {
+            $known = new \DateTimeZone($zone);
+        } catch (\Exception) {
+            throw $w->fault('timeZone', 'expected a name of the time zone database, as Europe/Oslo');
+        }
+
+        return WorkingHours::of($w->each('hours', static fn (Fields $h): Shift => new Shift(
+            array_map(static fn (string $day): int => self::DAYS[$day], $h->strings('days')),
+            $h->string('from'),
+            $h->string('until'),
+        )), $known);
+    }
+
+    private static function package(Fields $p): PackageFetch
+    {
+        return new PackageFetch($p->string('name'), self::minutes($p));
+    }
+
+    public static function minutes(Fields $of): Minutes
+    {
+        $m = $of->in('minutes');
+        [$low, $likely, $high] = [$m->float('low'), $m->float('likely'), $m->float('high')];
+
+        return $low <= $likely && $likely <= $high
+            ? Minutes::of($low, $likely, $high)
+            : throw $m->fault('likely', 'expected low, likely and high in this order, none above the next');
+    }
+}
