@@ -7,6 +7,7 @@ use App\Http\Controllers\AlmanacController;
 use App\Http\Controllers\BenchController;
 use App\Http\Controllers\EndController;
 use App\Http\Controllers\FindController;
+use App\Http\Controllers\ForecastController;
 use App\Http\Controllers\IntakeController;
 use App\Http\Controllers\JobController;
 use App\Http\Controllers\JournalController;
@@ -87,6 +88,7 @@ Route::middleware([
     Route::post('/jobs/{job}/what-if', [JobController::class, 'whatIf']);
     Route::get('/almanac', [AlmanacController::class, 'show']);
     Route::get('/almanac/models/{hardwareId}/windows', [AlmanacController::class, 'ofModel']);
+    Route::get('/almanac/forecasts', [ForecastController::class, 'show']);
     Route::get('/almanac/changes', [AlmanacController::class, 'changes']);
     Route::get('/almanac/vendors/{vendor}/builds.csv', [AlmanacController::class, 'builds']);
     Route::get('/almanac/vendors/{vendor}/catalogue', [AlmanacController::class, 'catalogue']);

@@ -21,8 +21,11 @@ use JadeStep\Core\Route\Pretences;
  */
 final readonly class JobPlanner
 {
-    public function __construct(private SituationOfJob $situation, private HeldAlmanac $almanac)
-    {
+    public function __construct(
+        private SituationOfJob $situation,
+        private HeldAlmanac $almanac,
+        private ChancesOfJob $chances,
+    ) {
     }
 
     /** Plans and keeps the plan with the job. */
@@ -33,6 +36,7 @@ final readonly class JobPlanner
             'plan' => $this->plan($job, $goal),
             'catalogue_id' => $this->almanac->forLine($job->readDevice()->osLine)?->id,
         ]);
+        $this->chances->keep($job);
     }
 
     /** A plan made at this moment, with what the vendor gave no permit for after the rest. */

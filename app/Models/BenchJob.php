@@ -26,6 +26,7 @@ use JadeStep\Core\Exchange\PlanDocument;
 use JadeStep\Core\Exchange\PromiseDocument;
 use JadeStep\Core\Exchange\ProofDocument;
 use JadeStep\Core\Exchange\RouteDocument;
+use JadeStep\Core\Forecast\ToldChance;
 use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\Record\AboutDevice;
@@ -99,6 +100,7 @@ use JadeStep\Core\Version\Version;
  * @property BackupChoice|null $backup
  * @property CloudWord|null $cloud
  * @property AboutDevice|null $about what people note of the device beside what it tells
+ * @property list<ToldChance> $chances what is estimated of the windows that its routes need
  * @property string|null $variant what the almanac calls it: "Fenn 7 Atlantic"
  * @property string|null $box_contradiction what on its box does not fit it, in words
  * @property \Illuminate\Support\Carbon|null $link_lost_at
@@ -183,6 +185,7 @@ final class BenchJob extends Model
             'differences' => AsValues::class.':'.Difference::class,
             'accepted' => AsValue::class.':'.AcceptedPlan::class,
             'flag' => AsValue::class.':'.AlmanacFlag::class,
+            'chances' => AsValues::class.':'.ToldChance::class,
             'backup' => AsValue::class.':'.BackupChoice::class,
             'cloud' => AsValue::class.':'.CloudWord::class,
             'about' => AsValue::class.':'.AboutDevice::class,
@@ -294,6 +297,15 @@ final class BenchJob extends Model
     public function readDevice(): Device
     {
         return $this->device ?? throw new \LogicException('The device of this job has not been read.');
+    }
+
+    /** What is estimated of the route that was taken, or of the best one of the plan; null where nothing is. */
+    public function chance(): ?ToldChance
+    {
+        $route = $this->route ?? $this->plan->routes[0] ?? null;
+        $of = array_filter($this->chances, static fn (ToldChance $c): bool => $c->route === $route?->id);
+
+        return $this->install_begun_at === null ? array_values($of)[0] ?? null : null;
     }
 
     /** The route, which a step past Choose has. */

@@ -8,6 +8,7 @@ use App\Almanac\HeldAlmanac;
 use App\Almanac\RefreshSchedule;
 use App\Benches\Benches;
 use App\Database\HostsInOrder;
+use App\Forecasts\TellForecasts;
 use App\Installation\DatabaseRights;
 use App\Intake\Arrivals;
 use App\Journal\LastDone;
@@ -87,6 +88,7 @@ final class JadeStepServiceProvider extends ServiceProvider
         $this->app->singleton(WorkerBeats::class);
         $this->app->singleton(Watching::class);
         $this->app->singleton(Sender::class);
+        $this->app->singleton(TellForecasts::class);
         $this->app->singleton(StepBell::class, QueueBell::class);
         $this->app->singleton(Sweeper::class);
         $this->app->singleton(RefreshSchedule::class);
@@ -137,6 +139,7 @@ final class JadeStepServiceProvider extends ServiceProvider
             $this->app->make(WorkerBeats::class)->beat();
             $this->app->make(Watching::class)->look();
             $this->app->make(Sender::class)->look();
+            $this->app->make(TellForecasts::class)->look();
         });
     }
 }

@@ -12,6 +12,7 @@ final readonly class KeptJob
     /**
      * @param  \stdClass  $told  the job's summary, as the API gives it, without where the device is plugged in
      * @param  string|null  $latestStart  RFC 3339
+     * @param  string|null  $startBy  RFC 3339, estimated
      */
     private function __construct(
         public int $id,
@@ -19,6 +20,7 @@ final readonly class KeptJob
         public bool $needsHand,
         private bool $installBegun,
         private ?string $latestStart,
+        private ?string $startBy,
         public \stdClass $told,
     ) {
     }
@@ -33,12 +35,14 @@ final readonly class KeptJob
             $f->bool('needsHand'),
             $f->bool('installBegun'),
             $f->maybeString('latestStart'),
+            isset($told->chance) ? Fields::of((array) $told->chance)->maybeString('startBy') : null,
             $told,
         );
     }
 
     /**
-     * What needs a hand comes first, and of that what can only go forward, then what has to begin soonest.
+     * What needs a hand comes first, and of that what can only go forward, then what has to begin soonest: by an end
+     * that is known, or by one that is estimated.
      *
      * @return list<int|string> to be compared
      */
@@ -46,6 +50,10 @@ final readonly class KeptJob
     {
         $stuck = $this->needsHand && $this->installBegun;
 
-        return [$stuck ? 0 : ($this->needsHand ? 1 : 2), $this->latestStart ?? '9999', $this->id];
+        return [
+            $stuck ? 0 : ($this->needsHand ? 1 : 2),
+            min($this->latestStart ?? '9999', $this->startBy ?? '9999'),
+            $this->id,
+        ];
     }
 }

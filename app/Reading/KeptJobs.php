@@ -20,7 +20,7 @@ use Psr\Clock\ClockInterface;
 final readonly class KeptJobs
 {
     /** Of what is kept; another form is another version. */
-    private const FORM = 1;
+    private const FORM = 2;
 
     /** What a step has waited for long enough becomes a hand that is wanted, without a change of any row. */
     private const SECONDS_OF_A_PROBLEM = 5;

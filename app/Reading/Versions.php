@@ -68,6 +68,12 @@ final readonly class Versions
         return self::digest([$held->all()]);
     }
 
+    /** Of the almanac, and of the hour: what is estimated counts from now. */
+    public function ofAlmanacAndHour(): string
+    {
+        return self::digest([$this->ofAlmanac(), intdiv($this->clock->now()->getTimestamp(), 3600)]);
+    }
+
     /** @param  list<mixed>  $facts */
     private static function digest(array $facts): string
     {

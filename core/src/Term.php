@@ -38,6 +38,9 @@ enum Term: string
     case Almanac = 'almanac';
     case BetaProgramme = 'beta-programme';
     case LatestStart = 'latest-start';
+    case Estimate = 'estimate';
+    case Batch = 'batch';
+    case OrderOfTheDay = 'order-of-the-day';
     case Attested = 'attested';
     case Verified = 'verified';
     case RestsOn = 'rests-on';
@@ -119,6 +122,11 @@ enum Term: string
             self::BetaProgramme => 'A device that takes part in it goes up to the next beta by itself.',
             self::LatestStart => 'The last moment at which the work can begin so that every permit is asked for before '
                 .'its window closes.',
+            self::Estimate => 'How likely something is, counted from what was seen before, with how much it rests on. '
+                .'It is never mixed with an end that a vendor announced.',
+            self::Batch => 'Several devices that are to be done by a deadline, in one workshop: so many ports, so many '
+                .'technicians, from when to when they are there.',
+            self::OrderOfTheDay => 'What one technician does when in a batch, as it is expected.',
             self::Attested => 'Somebody has said, under their name, that they checked what no machine here can '
                 .'read.',
             self::Verified => 'Every byte was read back and its digest is the one that was written down.',

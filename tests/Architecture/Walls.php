@@ -70,6 +70,7 @@ final class Walls
             'Almanac',
             'Benches',
             'Facts',
+            'Forecasts',
             'Installation',
             'Intake',
             'Journal',
@@ -126,6 +127,7 @@ final class Walls
             'Benches',
             'People',
             'Privacy',
+            'Forecasts',
             'SecondPlace',
             'Watch',
         );
@@ -146,6 +148,7 @@ final class Walls
             'Benches',
             'People',
             'Privacy',
+            'Forecasts',
             'SecondPlace',
             'Watch',
         );

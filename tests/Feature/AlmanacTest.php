@@ -277,7 +277,7 @@ final class AlmanacTest extends FeatureTestCase
             ->assertOk()
             ->assertJsonPath('faults', [])
             ->assertJsonPath('changes', [])
-            ->assertJsonPath('builds', 3);
+            ->assertJsonPath('builds', 20);
 
         $broken = str_replace(',release,2026-02-02', ',nightly,2026-02-02', $text);
         $this->postJson('/api/v1/almanac/import/preview', [

@@ -35,6 +35,8 @@ use Illuminate\Http\Response;
 use JadeStep\Core\Almanac\WindowLane;
 use JadeStep\Core\Exchange\BuildsCsv;
 use JadeStep\Core\Exchange\ProblemDocument;
+use JadeStep\Core\Forecast\Forecaster;
+use JadeStep\Core\Forecast\WindowHistory;
 use JadeStep\Core\Time\Rfc3339;
 use Psr\Clock\ClockInterface;
 
@@ -191,7 +193,7 @@ final class AlmanacController
     {
         $windows = $this->kept->of(
             "windows {$hardwareId}",
-            $this->versions->ofAlmanac(),
+            $this->versions->ofAlmanacAndHour(),
             fn (): array => $this->lanes($hardwareId),
         );
 
@@ -212,8 +214,9 @@ final class AlmanacController
             'issuedAt' => Rfc3339::formatOrNull($catalogue?->issuedAt),
             'freshUntil' => Rfc3339::formatOrNull($catalogue?->freshUntil),
             'vouched' => $catalogue === null || $this->held->of($catalogue->vendorId)?->vouched === true,
-            'lanes' => WindowLaneResource::collection(
-                $hardwareId === null ? [] : WindowLane::forModel($almanac, $hardwareId, $this->clock->now()),
+            'lanes' => $hardwareId === null ? [] : WindowLaneResource::estimated(
+                WindowLane::forModel($almanac, $hardwareId, $this->clock->now()),
+                new Forecaster(WindowHistory::of($almanac), $this->clock->now()),
             ),
         ];
     }

@@ -17,6 +17,7 @@ use JadeStep\Core\Exchange\GoalText;
 use JadeStep\Core\Exchange\PlanDocument;
 use JadeStep\Core\Exchange\ProofDocument;
 use JadeStep\Core\Exchange\RouteDocument;
+use JadeStep\Core\Forecast\ToldChance;
 use JadeStep\Core\Job\Holding;
 use JadeStep\Core\Job\Job;
 use JadeStep\Core\Job\JobState;
@@ -46,6 +47,7 @@ final class JobResource extends JobSummaryResource
             'goalWords' => $this->goal === null ? null : GoalText::words($this->goal),
             'plan' => $this->plan === null ? null : PlanDocument::write($this->plan),
             'goalIsInstalled' => $this->plan?->isInstalled() === true,
+            'chances' => array_map(static fn (ToldChance $c): array => $c->fields(), $this->resource->chances),
             'remedies' => (object) $this->remedies(),
             'baseLabels' => (object) $this->baseLabels(),
             'refusedPermits' => array_map(static fn (RefusedPermit $p): array => $p->fields(), $this->refused_permits),

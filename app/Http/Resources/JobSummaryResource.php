@@ -53,6 +53,7 @@ class JobSummaryResource extends Answer
             'flag' => $this->flag?->fields(),
             'benchId' => $this->bench_id,
             'latestStart' => Rfc3339::formatOrNull($now->by),
+            'chance' => $this->resource->chance()?->fields(),
             'lineCrossed' => $this->line_crossed_at !== null,
             'installBegun' => $this->install_begun_at !== null,
             'eraseBegun' => $this->erase_begun_at !== null,

@@ -8,11 +8,28 @@ use Illuminate\Http\Request;
 use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Almanac\SigningWindow;
 use JadeStep\Core\Almanac\WindowLane;
+use JadeStep\Core\Forecast\Forecaster;
 use JadeStep\Core\Time\Rfc3339;
 
 /** @mixin WindowLane */
 final class WindowLaneResource extends Answer
 {
+    /**
+     * @param  list<WindowLane>  $lanes
+     * @return list<self> with what is estimated of each
+     */
+    public static function estimated(array $lanes, Forecaster $forecaster): array
+    {
+        return array_map(static function (WindowLane $lane) use ($forecaster): self {
+            $one = new self($lane);
+            $one->forecast = new ForecastResource($forecaster->ofPackage($lane->build, $lane->package));
+
+            return $one;
+        }, $lanes);
+    }
+
+    private ?ForecastResource $forecast = null;
+
     public function toArray(Request $request): array
     {
         return [
@@ -23,6 +40,7 @@ final class WindowLaneResource extends Answer
             'releasedAt' => Rfc3339::format($this->build->releasedAt),
             'state' => $this->state->value,
             'words' => $this->words,
+            'forecast' => $this->forecast,
             'package' => [
                 'fileName' => $this->package->fileName,
                 'bytes' => $this->package->bytes,

@@ -28,10 +28,12 @@ final readonly class Chance
         return $this->share < self::LITTLE;
     }
 
-    /** "72 in 100", "at most 10 in 100" */
+    /** "72 in 100", "at most 10 in 100", "100 in 100 so far" */
     public function words(): string
     {
-        return ($this->atMost ? 'at most ' : '').self::inHundred($this->share).' in 100';
+        $isExtreme = $this->share <= 0 || $this->share >= 1;
+
+        return ($this->atMost ? 'at most ' : '').self::inHundred($this->share).' in 100'.($isExtreme ? ' so far' : '');
     }
 
     /** Nothing that is estimated is certain: what is not quite none or all is not rounded to it. */

@@ -8,12 +8,15 @@ use JadeStep\Core\Almanac\Build;
 use JadeStep\Core\Almanac\Package;
 
 /** Tells how long windows are likely to hold, from those that were seen until a moment. */
-final readonly class Forecaster
+final class Forecaster
 {
     /** So many closings have to be seen before anything is said. */
     public const ENOUGH = 5;
 
-    public function __construct(private WindowHistory $history, private \DateTimeImmutable $now)
+    /** @var array<string, list<Lasted>> by pool, since many windows are asked for */
+    private array $lasted = [];
+
+    public function __construct(private readonly WindowHistory $history, private readonly \DateTimeImmutable $now)
     {
     }
 
@@ -54,9 +57,15 @@ final readonly class Forecaster
     /** @return list<Lasted> */
     private function lasted(Pool $pool, PastWindow $asked): array
     {
+        return $this->lasted[$pool->name($asked)] ??= $this->lookBack($pool, $asked);
+    }
+
+    /** @return list<Lasted> */
+    private function lookBack(Pool $pool, PastWindow $asked): array
+    {
         $lasted = [];
         foreach ($this->history->windows as $window) {
-            $one = $pool->holds($window, $asked) ? $window->lastedAt($this->now) : null;
+            $one = $pool->name($window) === $pool->name($asked) ? $window->lastedAt($this->now) : null;
             if ($one !== null) {
                 $lasted[] = $one;
             }

@@ -11,13 +11,13 @@ enum Pool: string
     case Line = 'line';
     case Vendor = 'vendor';
 
-    public function holds(PastWindow $window, PastWindow $asked): bool
+    /** Windows of the same pool give the same name. */
+    public function name(PastWindow $of): string
     {
-        return $window->vendorId === $asked->vendorId && match ($this) {
-            self::LineAndChannel => $window->build->osLine === $asked->build->osLine
-                && $window->channel() === $asked->channel(),
-            self::Line => $window->build->osLine === $asked->build->osLine,
-            self::Vendor => true,
+        return "{$this->value} {$of->vendorId}".match ($this) {
+            self::LineAndChannel => " {$of->build->osLine} {$of->channel()->value}",
+            self::Line => " {$of->build->osLine}",
+            self::Vendor => '',
         };
     }
 

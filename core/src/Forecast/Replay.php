@@ -13,19 +13,19 @@ final class Replay
     private const EVERY_DAYS = 7;
 
     /**
-     * @param  int  $days  ahead that the chance was asked for
+     * @param  Horizon  $horizon  that the chance was asked for
      * @return list<Judged> in the order of time
      */
-    public static function judged(WindowHistory $history, int $days, \DateTimeImmutable $now): array
+    public static function judged(WindowHistory $history, Horizon $horizon, \DateTimeImmutable $now): array
     {
         $judged = [];
         $superseded = array_map(static fn (PastWindow $w): \DateTimeImmutable => $w->supersededAt, $history->windows);
         if ($superseded === []) {
             return [];
         }
-        $last = $now->modify("-{$days} days");
+        $last = $now->modify("-{$horizon->value} days");
         for ($moment = min($superseded); $moment <= $last; $moment = $moment->modify('+'.self::EVERY_DAYS.' days')) {
-            array_push($judged, ...self::judgedAt($history, $moment, $moment->modify("+{$days} days")));
+            array_push($judged, ...self::judgedAt($history, $moment, $horizon->after($moment)));
         }
 
         return $judged;

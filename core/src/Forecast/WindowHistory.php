@@ -28,9 +28,7 @@ final readonly class WindowHistory
         $windows = [];
         foreach ($almanac->catalogues as $catalogue) {
             foreach (self::byLine($catalogue) as $builds) {
-                foreach ($builds as $build) {
-                    array_push($windows, ...self::ofBuild($catalogue, $build, $builds));
-                }
+                array_push($windows, ...self::ofLine($catalogue, $builds));
             }
         }
 
@@ -62,14 +60,38 @@ final readonly class WindowHistory
     }
 
     /**
-     * @param  list<Build>  $line
+     * From the highest build down, so that what is above each is known by model and channel.
+     *
+     * @param  list<Build>  $builds
+     * @return list<PastWindow> the highest first
+     */
+    private static function ofLine(Catalogue $catalogue, array $builds): array
+    {
+        usort($builds, static fn (Build $a, Build $b): int => $b->compare($a));
+        [$windows, $above] = [[], []];
+        foreach ($builds as $build) {
+            array_push($windows, ...self::ofBuild($catalogue, $build, $above));
+            foreach ($build->packages as $package) {
+                foreach ($package->hardwareIds as $id) {
+                    $above[$id][$build->channel->value] = $build;
+                }
+            }
+        }
+
+        return $windows;
+    }
+
+    /**
+     * @param  array<string, array<string, Build>>  $above  the next above it, by model and channel
      * @return list<PastWindow>
      */
-    private static function ofBuild(Catalogue $catalogue, Build $build, array $line): array
+    private static function ofBuild(Catalogue $catalogue, Build $build, array $above): array
     {
         $together = [];
         foreach ($build->packages as $package) {
-            $superseded = self::supersededAt($build, $package, $line);
+            $next = self::nextFor($build, $package, $above);
+            // what came out later than what takes its place was superseded from the beginning
+            $superseded = $next === null ? null : max($next->releasedAt, $build->releasedAt);
             $last = self::lastWindow($package);
             if ($superseded !== null && $last !== null) {
                 $name = $superseded->getTimestamp().' '.($last->until?->getTimestamp() ?? 'open');
@@ -97,28 +119,20 @@ final readonly class WindowHistory
         return $package->windows[count($package->windows) - 1] ?? null;
     }
 
-    /** @param  list<Build>  $line */
-    private static function supersededAt(Build $build, Package $package, array $line): ?\DateTimeImmutable
+    /** @param  array<string, array<string, Build>>  $above */
+    private static function nextFor(Build $build, Package $package, array $above): ?Build
     {
-        $majors = ['same' => [], 'next' => []];
-        foreach ($line as $other) {
-            if (self::takesPlaceOf($other, $build, $package)) {
-                $majors[$other->version->major === $build->version->major ? 'same' : 'next'][] = $other;
+        $next = null;
+        foreach ($package->hardwareIds as $id) {
+            foreach ($above[$id] ?? [] as $other) {
+                $isSteady = self::steadiness($other->channel) >= self::steadiness($build->channel);
+                if ($isSteady && $other->compare($build) > 0 && ($next === null || $other->compare($next) < 0)) {
+                    $next = $other;
+                }
             }
         }
-        $first = static fn (Build $a, Build $b): int => $a->compare($b);
-        usort($majors['same'], $first);
-        usort($majors['next'], $first);
 
-        return ($majors['same'][0] ?? $majors['next'][0] ?? null)?->releasedAt;
-    }
-
-    private static function takesPlaceOf(Build $other, Build $build, Package $package): bool
-    {
-        return $other->compare($build) > 0
-            && self::steadiness($other->channel) >= self::steadiness($build->channel)
-            && array_filter($package->hardwareIds, static fn (string $id): bool => $other->packagesFor($id) !== [])
-                !== [];
+        return $next;
     }
 
     private static function steadiness(Channel $channel): int

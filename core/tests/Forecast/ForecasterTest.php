@@ -9,6 +9,7 @@ use JadeStep\Core\Forecast\Calibration;
 use JadeStep\Core\Forecast\Chance;
 use JadeStep\Core\Forecast\Forecast;
 use JadeStep\Core\Forecast\Forecaster;
+use JadeStep\Core\Forecast\Horizon;
 use JadeStep\Core\Forecast\Judged;
 use JadeStep\Core\Forecast\Pool;
 use JadeStep\Core\Forecast\Replay;
@@ -184,7 +185,7 @@ final class ForecasterTest extends TestCase
         );
 
         self::assertSame(
-            ['0 in 100', '1 in 100', '49 in 100', '99 in 100', '100 in 100', 'at most 10 in 100'],
+            ['0 in 100 so far', '1 in 100', '49 in 100', '99 in 100', '100 in 100 so far', 'at most 10 in 100'],
             $words,
         );
     }
@@ -213,7 +214,7 @@ final class ForecasterTest extends TestCase
         $history = WindowHistory::of(Sample::almanac(Sample::catalogue(
             self::line([20, 20, 20, 20, 20, 20, 20, 20]),
         )));
-        $judged = Replay::judged($history, 7, Rfc3339::parse(self::NOW));
+        $judged = Replay::judged($history, Horizon::Week, Rfc3339::parse(self::NOW));
 
         // nothing was told before five had closed; from then on all was clear: who is younger than 13 days holds
         self::assertNotSame([], $judged);
@@ -222,6 +223,6 @@ final class ForecasterTest extends TestCase
         }
         self::assertSame(0.0, Calibration::of($judged)->score);
         $fewer = WindowHistory::of(Sample::almanac(Sample::catalogue(self::line([20, 20, 20, 20, null]))));
-        self::assertSame([], Replay::judged($fewer, 7, Rfc3339::parse(self::NOW)));
+        self::assertSame([], Replay::judged($fewer, Horizon::Week, Rfc3339::parse(self::NOW)));
     }
 }

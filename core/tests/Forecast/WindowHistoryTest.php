@@ -33,14 +33,14 @@ final class WindowHistoryTest extends TestCase
     public static function lines(): iterable
     {
         $b = self::build(...);
-        yield 'by the next of the major, whatever came out earlier' => [
+        yield 'by the next of the major, whatever came out earlier; then from its own release on' => [
             [
                 $b('8.6.0', '2026-03-01', null),
                 $b('8.7.0', '2026-05-01', null),
                 $b('9.0.0', '2026-04-01', null),
                 $b('8.8.0', '2026-06-01', null),
             ],
-            ['8.6.0' => '2026-05-01', '8.7.0' => '2026-06-01', '8.8.0' => '2026-04-01'],
+            ['8.6.0' => '2026-05-01', '8.7.0' => '2026-06-01', '8.8.0' => '2026-06-01'],
         ];
         yield 'the last of a major by the first of the next, and the newest by none' => [
             [$b('8.7.0', '2026-05-01', null), $b('9.0.0', '2026-07-01', null), $b('9.1.0', '2026-08-01', null)],

@@ -10,6 +10,7 @@ export const almanac = {
     show: () => take(client.GET('/almanac')),
     windows: (hardwareId: string) =>
         take(client.GET('/almanac/models/{hardwareId}/windows', { params: { path: { hardwareId } } })),
+    forecasts: () => take(client.GET('/almanac/forecasts')),
     changes: (hardwareId: string | null) =>
         take(client.GET('/almanac/changes', { params: { query: hardwareId === null ? {} : { hardwareId } } })),
     refresh: () => take(client.POST('/almanac/refresh')),

@@ -61,11 +61,27 @@
             lane.build === installed || on(lane).length > 0 ? installedWords(lane) : '',
             taken.includes(lane.build) ? 'on this route' : '',
             lane.state === 'end-announced' ? `ends ${times.dayOfYear(lane.windows.at(-1)?.until ?? windows.now)}` : '',
+            half(lane) === null ? '' : `half closed by ${times.dayOfYear(half(lane) ?? windows.now)}`,
             isShut(lane) ? shutWords(lane) : '',
         ]
             .filter((w) => w !== '')
             .join(', ');
     const inside = (at: number) => at >= 0 && at <= 100;
+    /**
+     * What is estimated of an open window: from now on it gets thinner as such windows were closed. Each piece lasts
+     * until the next of them was; the last one ends where nothing is known any more.
+     */
+    function estimate(lane: WindowLane) {
+        const told = lane.forecast.told;
+        if (told === null) return [];
+        return told.points.map((p, i) => {
+            const next = told.points[i + 1];
+            const left = Math.max(0, x(Date.parse(p.at)));
+            const end = Math.min(100, next === undefined ? x(Date.parse(p.at)) + 3 : x(Date.parse(next.at)));
+            return { left, width: end - left, height: Math.max(1, 16 * p.chance), gone: p.chance === 0 };
+        });
+    }
+    const half = (lane: WindowLane) => lane.forecast.told?.halfClosedBy ?? null;
 
     function bar(w: WindowLane['windows'][number]) {
         const until = w.until === null ? null : Date.parse(w.until);
@@ -75,6 +91,7 @@
             left,
             end,
             width: Math.min(100, end) - left,
+            untilNow: Math.min(100, x(now)) - left,
             open: until === null,
             ended: until !== null && until <= now,
             ahead: Date.parse(w.from) > now,
@@ -176,16 +193,24 @@
                 ></span
             >
             <span class="relative min-h-11 overflow-hidden" aria-hidden="true">
+                {#each estimate(lane) as piece, i (i)}{#if piece.width > 0 && !piece.gone}<span
+                            class="lane-estimate absolute"
+                            style:left="{piece.left}%"
+                            style:width="{piece.width}%"
+                            style:height="{piece.height}px"
+                            style:top="{22 - piece.height / 2}px"
+                        ></span>{/if}{/each}
                 {#each lane.windows as w (w.from)}
                     {@const b = bar(w)}
-                    {#if b.width > 0}<span
+                    {@const told = b.open && !b.ahead && lane.forecast.told !== null}
+                    {#if (told ? b.untilNow : b.width) > 0}<span
                             class="absolute top-3.5 h-4 {b.ended
                                 ? 'rounded-sm border border-quiet bg-sunken'
                                 : b.ahead
                                   ? 'border-2 border-dashed border-jade'
-                                  : 'rounded-l-sm bg-jade'} {b.open ? 'lane-open' : ''}"
+                                  : 'rounded-l-sm bg-jade'} {b.open && !told ? 'lane-open' : ''}"
                             style:left="{b.left}%"
-                            style:width="{b.width}%"
+                            style:width="{told ? b.untilNow : b.width}%"
                         ></span>{/if}
                     {#if b.ended && w.until !== null && b.end > -20}<span
                             class="absolute top-3.5 bg-panel/70 px-0.5 text-xs whitespace-nowrap text-quiet"
@@ -216,6 +241,11 @@
 <style>
     .lane-shut {
         background-image: repeating-linear-gradient(135deg, transparent 0 7px, var(--sunken) 7px 9px);
+    }
+    /* an estimate: neither the full colour of what is open, nor the mark of an end that is known */
+    .lane-estimate {
+        background-image: repeating-linear-gradient(90deg, var(--jade) 0 3px, transparent 3px 6px);
+        opacity: 0.75;
     }
     .lane-open {
         mask-image: linear-gradient(to right, #000 calc(100% - 28px), transparent);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Standins\Vendor;
 
+use Random\Randomizer;
+
 /** Phones Fenn 6, Fenn 7 and Fenn 7 Long, tablets Mere 11, on the OS line Tarn. */
 final readonly class Brightmere extends Scenario
 {
@@ -66,6 +68,7 @@ final readonly class Brightmere extends Scenario
             $model('FN6-1', 'Fenn 6', 'Nordic', ['35209840'], $north, false),
             $model('FN7L-1', 'Fenn 7 Long', 'Nordic', ['35209920'], $north, false),
             $model('FN7L-2', 'Fenn 7 Long', 'Atlantic', ['35209921'], $west, false),
+            $model('FN5-1', 'Fenn 5', 'Nordic', ['35209770'], $north, false),
             $model('MR11-1', 'Mere 11', 'Nordic', [], $north, false, 'tablet'),
             $model('MR11-3', 'Mere 11', 'Carrier-tied', ['35209713'], ['Mainland'], true, 'tablet'),
         ];
@@ -122,6 +125,37 @@ final readonly class Brightmere extends Scenario
                 ['channel' => 'beta', 'storeSchemas' => ['messages' => 15, 'photos' => 10]],
             ),
         ];
+    }
+
+    /** Most windows are closed three to five weeks after the next build, some are forgotten for most of a year. */
+    public function past(): array
+    {
+        $habit = static fn (Randomizer $chance, bool $isLastOfMajor): int => match (true) {
+            $isLastOfMajor => $chance->getInt(110, 150),
+            $chance->getInt(1, 5) === 1 => $chance->getInt(150, 300),
+            default => $chance->getInt(20, 36),
+        };
+        $usual = [
+            'osLine' => 'tarn',
+            'rollbackIndex' => 2,
+            'radioLevel' => 8,
+            'hostAgentMinimum' => '4.0',
+            'eraseInstall' => true,
+            'stepDownFrom' => null,
+            'storeSchemas' => self::SCHEMAS,
+        ];
+        $names = [];
+        foreach ([[4, 4, 6], [5, 0, 6], [6, 0, 6], [7, 0, 4]] as [$major, $from, $until]) {
+            for ($minor = $from; $minor <= $until; $minor++) {
+                $letter = chr(65 + $minor);
+                if ($minor % 3 === 0) {
+                    $names[] = ["{$major}.{$minor}.0-beta.1", "{$major}{$letter}5".(10 + $minor), 'beta'];
+                }
+                $names[] = ["{$major}.{$minor}.0", "{$major}{$letter}".(40 + 7 * $minor), 'release'];
+            }
+        }
+
+        return (new PastBuilds(['FN5-1'], '2022-11-07', '2025-11-24', $habit, $usual, 7))->builds($names, '2026-11-01');
     }
 
     public function accessories(): array

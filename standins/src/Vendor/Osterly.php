@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Standins\Vendor;
 
+use Random\Randomizer;
+
 /** Phones Wick 3 and tablets Wick Panel on the OS line Lantern: no step-down in place at all, and a rollback floor. */
 final readonly class Osterly extends Scenario
 {
@@ -47,6 +49,7 @@ final readonly class Osterly extends Scenario
         return [
             $model('WK3-1', 'Wick 3', 'Nordic', 'phone', ['86114302'], ['Northern islands']),
             $model('WK3-2', 'Wick 3', 'Atlantic', 'phone', ['86114303'], ['Western islands', 'Overseas']),
+            $model('WK2-1', 'Wick 2', 'Nordic', 'phone', ['86114270'], ['Northern islands']),
             $model('WKP-1', 'Wick Panel', 'Nordic', 'tablet', [], ['Northern islands', 'Mainland']),
         ];
     }
@@ -67,6 +70,32 @@ final readonly class Osterly extends Scenario
                 [self::PANEL, 24, [self::open('2026-10-26')]],
             ]),
         ];
+    }
+
+    /** It is in no hurry: windows stay open for half a year, and a few have never closed. */
+    public function past(): array
+    {
+        $habit = static fn (Randomizer $chance, bool $isLastOfMajor): int => $chance->getInt(1, 6) === 1
+            ? 2000
+            : $chance->getInt(150, $isLastOfMajor ? 280 : 210);
+        $usual = [
+            'osLine' => 'lantern',
+            'rollbackIndex' => 4,
+            'radioLevel' => 2,
+            'hostAgentMinimum' => '4.0',
+            'eraseInstall' => true,
+            'stepDownFrom' => null,
+            'storeSchemas' => ['messages' => 3],
+        ];
+        $names = [];
+        foreach ([[1, 4], [2, 5], [3, 5]] as [$major, $most]) {
+            for ($minor = 0; $minor <= $most; $minor++) {
+                $names[] = ["{$major}.{$minor}.0", "L{$major}{$minor}.".(10 + 3 * $minor), 'release'];
+            }
+        }
+
+        return (new PastBuilds(['WK2-1'], '2022-12-05', '2025-12-08', $habit, $usual, 11))
+            ->builds($names, '2026-11-01');
     }
 
     public function accessories(): array

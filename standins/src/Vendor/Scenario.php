@@ -29,6 +29,14 @@ abstract readonly class Scenario
      */
     abstract public function builds(): array;
 
+    /**
+     * What came out for models that are not made any more.
+     *
+     * @return list<array{build: array<string, mixed>, packages: list<array{hardwareIds: list<string>, mebibytes: int,
+     *   signing: list<array<string, mixed>>}>}>
+     */
+    abstract public function past(): array;
+
     /** @return list<array<string, string>> */
     abstract public function accessories(): array;
 

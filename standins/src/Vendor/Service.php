@@ -123,7 +123,7 @@ final readonly class Service
             'models' => $this->scenario->models(),
             'builds' => array_map(
                 fn (array $entry): array => $this->build($entry, $address),
-                $this->practice->appliedTo($this->scenario->builds()),
+                [...$this->practice->appliedTo($this->scenario->builds()), ...$this->scenario->past()],
             ),
             'accessories' => $this->scenario->accessories(),
         ];

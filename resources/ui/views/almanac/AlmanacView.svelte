@@ -13,6 +13,7 @@
     import WindowChart from '../../parts/WindowChart.svelte';
     import { session } from '../../shell/session.svelte';
     import ChangeList from './ChangeList.svelte';
+    import EstimatesPanel from './EstimatesPanel.svelte';
     import ImportPanel from './ImportPanel.svelte';
     import LaneDetail from './LaneDetail.svelte';
     import VendorStrip from './VendorStrip.svelte';
@@ -61,6 +62,7 @@
     let shownChannels = $state([...CHANNELS]);
     const build = $derived(queryOf('build') || null);
     const choose = (b: string) => keepInAddress({ build: b });
+    const shownAs = $derived(queryOf('as') || 'chart');
     let droppedFile = $state<File | null>(null);
     let importing = $state(false);
     const lanes = $derived((windows.data?.lanes ?? []).filter((l) => shownChannels.includes(l.channel)));
@@ -133,40 +135,48 @@
                     </p>
                 {:else if windows.isError && !windows.data}<Notice tone="amber">{windows.error.message}</Notice>
                 {:else if windows.data}
-                    <Tabs.Root value="chart">
+                    <Tabs.Root value={shownAs} onValueChange={(v) => keepInAddress({ as: v === 'chart' ? '' : v })}>
                         <div class="mb-2 flex flex-wrap items-center gap-3">
                             <Tabs.List class="flex gap-1 rounded-md bg-sunken p-1" aria-label="How to show the windows">
                                 <Tabs.Trigger value="chart" class={TAB}>Chart</Tabs.Trigger>
                                 <Tabs.Trigger value="table" class={TAB}>Table</Tabs.Trigger>
+                                <Tabs.Trigger value="estimates" class={TAB}>Estimates</Tabs.Trigger>
                             </Tabs.List>
-                            <ToggleGroup.Root
-                                type="multiple"
-                                bind:value={shownChannels}
-                                class="flex gap-1"
-                                aria-label="Channels to show"
-                            >
-                                {#each CHANNELS as c (c)}<ToggleGroup.Item value={c} class="chip"
-                                        >{shownChannels.includes(c) ? '✓ ' : ''}{c}</ToggleGroup.Item
-                                    >{/each}
-                            </ToggleGroup.Root>
+                            {#if shownAs !== 'estimates'}<ToggleGroup.Root
+                                    type="multiple"
+                                    bind:value={shownChannels}
+                                    class="flex gap-1"
+                                    aria-label="Channels to show"
+                                >
+                                    {#each CHANNELS as c (c)}<ToggleGroup.Item value={c} class="chip"
+                                            >{shownChannels.includes(c) ? '✓ ' : ''}{c}</ToggleGroup.Item
+                                        >{/each}
+                                </ToggleGroup.Root>{/if}
                         </div>
-                        {#if lanes.length === 0}<p class="py-6 text-quiet">
-                                {windows.data.lanes.length === 0
-                                    ? 'No build in the almanac has a package for this model.'
-                                    : 'No build of these channels. Switch one on.'}
-                            </p>
-                        {:else}
-                            <Tabs.Content value="chart"
-                                ><WindowChart
-                                    windows={{ ...windows.data, lanes }}
-                                    chosen={chosen?.build ?? null}
-                                    onchoose={choose}
-                                /></Tabs.Content
-                            >
-                            <Tabs.Content value="table"
-                                ><WindowTable {lanes} chosen={chosen?.build ?? null} onchoose={choose} /></Tabs.Content
-                            >
-                            {#if chosen}<div class="mt-4"><LaneDetail lane={chosen} /></div>{/if}
+                        <Tabs.Content value="estimates"><EstimatesPanel /></Tabs.Content>
+                        {#if shownAs !== 'estimates'}
+                            {#if lanes.length === 0}<p class="py-6 text-quiet">
+                                    {windows.data.lanes.length === 0
+                                        ? 'No build in the almanac has a package for this model.'
+                                        : 'No build of these channels. Switch one on.'}
+                                </p>
+                            {:else}
+                                <Tabs.Content value="chart"
+                                    ><WindowChart
+                                        windows={{ ...windows.data, lanes }}
+                                        chosen={chosen?.build ?? null}
+                                        onchoose={choose}
+                                    /></Tabs.Content
+                                >
+                                <Tabs.Content value="table"
+                                    ><WindowTable
+                                        {lanes}
+                                        chosen={chosen?.build ?? null}
+                                        onchoose={choose}
+                                    /></Tabs.Content
+                                >
+                                {#if chosen}<div class="mt-4"><LaneDetail lane={chosen} /></div>{/if}
+                            {/if}
                         {/if}
                     </Tabs.Root>
                 {:else}<p class="text-quiet" role="status">Reading the windows…</p>{/if}

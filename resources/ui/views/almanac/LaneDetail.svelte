@@ -3,6 +3,7 @@
     import { bytes, dayAndClock } from '../../parts/format';
     import { TERM } from '../../api/words';
     import Term from '../../parts/Term.svelte';
+    import ForecastWords from '../../parts/ForecastWords.svelte';
     import Copied from '../../parts/Copied.svelte';
     import FetchAhead from './FetchAhead.svelte';
 
@@ -38,6 +39,7 @@
         {lane.label} <span class="text-base font-normal"><Copied text={lane.build} what="Build" /></span>
     </h3>
     <p>{lane.words} <span class="text-quiet">{lane.channel}, released {dayAndClock(lane.releasedAt)}.</span></p>
+    <div class="mt-1 text-sm"><ForecastWords forecast={lane.forecast} /></div>
     <div class="mt-2 grid gap-x-8 gap-y-1 text-sm @3xl:grid-cols-2">
         <dl class="grid content-start grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
             {#each rules as [name, value, mono] (name)}{@const term = TERMS[name]}

@@ -1,9 +1,9 @@
 <script lang="ts">
     import { BookAlert, Hand, ShieldAlert } from '@lucide/svelte';
     import { link } from 'svelte-spa-router';
-    import type { JobSummary } from '../../api/types';
+    import type { JobSummary, ToldChance } from '../../api/types';
     import { JOB_STATE } from '../../api/words';
-    import { dayAndClock, minutes, version } from '../../parts/format';
+    import { day, dayAndClock, minutes, version } from '../../parts/format';
     import Countdown from '../../parts/Countdown.svelte';
     import { phaseWords } from '../../parts/stages';
     import StonePath from '../../parts/StonePath.svelte';
@@ -24,6 +24,9 @@
               ? ' · not plugged in'
               : job.place.label && ` · ${job.place.label}`,
     );
+    const half = (c: ToldChance) => (c.halfClosedBy === null ? '' : `; half closed by ${day(c.halfClosedBy)}`);
+    const likely = (c: ToldChance) =>
+        `${c.isLittle ? 'Little chance that' : 'That'} ${c.version} is still signed then: ${c.words}${half(c)}`;
     const left = $derived(
         job.minutesLeft === null && job.current?.secondsLeft == null
             ? null
@@ -108,6 +111,11 @@
                             ? ` And ${job.flag.words.length - 1} more.`
                             : ''}</span
                     ></span
+                >{/if}
+            {#if job.state === 'open' && job.chance !== null}{@const c = job.chance}<span
+                    class={c.isLittle ? 'text-amber' : 'text-quiet'}
+                    title={c.restsOn}
+                    data-chance>{likely(c)}</span
                 >{/if}
             {#if job.state === 'open' && (left !== null || job.latestStart !== null)}<span
                     class="flex flex-wrap gap-x-4 text-quiet"

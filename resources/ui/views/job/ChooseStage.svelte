@@ -173,6 +173,7 @@
                             busy={accept.isPending || remedy.isPending}
                             onchoose={(id) => (picked = id)}
                             labels={job.baseLabels}
+                            chances={pretended ? [] : job.chances}
                             remedies={pretended ? {} : job.remedies}
                             onremedy={planning && job.may['choose-backup'].allowed
                                 ? (code, kind) => remedy.mutate({ code, kind })

@@ -1,7 +1,7 @@
 <script lang="ts">
-    import type { Job, Route } from '../../api/types';
+    import type { Job, Route, ToldChance } from '../../api/types';
     import { BY_HAND_OUTCOMES, TERM } from '../../api/words';
-    import { bytes, clock, dayAndClock, kindName, minutes, version } from '../../parts/format';
+    import { bytes, clock, day, dayAndClock, kindName, minutes, version } from '../../parts/format';
     import { lostNames } from '../../parts/losses';
     import Term from '../../parts/Term.svelte';
     import CrossingPath from './CrossingPath.svelte';
@@ -18,6 +18,7 @@
         onchoose,
         ontake,
         labels = {},
+        chances = [],
         remedies = {},
         onremedy = null,
     }: {
@@ -31,6 +32,8 @@
         onchoose: (id: string) => void;
         ontake: (route: Route, lookFirst: boolean) => void;
         labels?: Job['baseLabels'];
+        /** What is estimated of the windows that the routes need. */
+        chances?: ToldChance[];
         remedies?: Job['remedies'];
         onremedy?: ((code: 'write-out' | 'encrypt', kind: string) => void) | null;
     } = $props();
@@ -54,7 +57,21 @@
             ? `${which}, as it is`
             : `${which}, through a copy that declares ${version(r.base.declaredVersion ?? '')}${proof}`;
     }
-    type Row = { name: string; of: (r: Route) => string; loss?: (r: Route) => boolean; term?: keyof typeof TERM };
+    const chanceOf = (r: Route) => chances.find((c) => c.route === r.id);
+    /** The window that is the least likely to hold, and by when half of such windows were closed. */
+    function likely(r: Route): string {
+        const c = chanceOf(r);
+        if (c === undefined) return r.latestStart === null ? 'no estimate' : 'its end is known';
+        const half = c.halfClosedBy === null ? '' : `; half of such windows were closed by ${day(c.halfClosedBy)}`;
+        return `${c.isLittle ? 'little chance: ' : ''}${c.words} for ${c.version}${half}`;
+    }
+    type Row = {
+        name: string;
+        of: (r: Route) => string;
+        loss?: (r: Route) => boolean;
+        term?: keyof typeof TERM;
+        title?: (r: Route) => string;
+    };
     const rows: Row[] = [
         { name: 'Data', of: data, term: 'base' },
         { name: 'Lost', of: (r) => lost(r).join(', ') || 'nothing', loss: (r) => lost(r).length > 0 },
@@ -76,11 +93,19 @@
             term: 'latest-start',
             of: (r) => (r.latestStart === null ? 'no end of a window is known' : dayAndClock(r.latestStart)),
         },
+        {
+            name: 'Still signed then',
+            term: 'estimate',
+            of: likely,
+            loss: (r) => chanceOf(r)?.isLittle === true,
+            title: (r) => chanceOf(r)?.restsOn ?? '',
+        },
     ];
+    const EMPTY = ['nothing', 'no estimate', 'its end is known'];
     // what is the same in all routes steps back, what differs stands out
     const differs = (row: Row) => new Set(routes.map(row.of)).size > 1;
     const shown = $derived(
-        rows.filter((row) => differs(row) || row.name === 'Lost' || routes.some((r) => row.of(r) !== 'nothing')),
+        rows.filter((row) => differs(row) || row.name === 'Lost' || routes.some((r) => !EMPTY.includes(row.of(r)))),
     );
     function leg(l: Route['legs'][number]): string {
         const ends = l.windowEnds === null ? 'no end known' : `window ends ${dayAndClock(l.windowEnds)}`;
@@ -162,6 +187,7 @@
                                   : routes.length > 1
                                     ? 'text-quiet'
                                     : ''}"
+                            title={row.title?.(r)}
                             >{row.of(r)}{#if row.name === 'Lost' && endings(r).length > 0}<span
                                     class="mt-1 flex flex-wrap gap-1 font-normal text-ink"
                                     >{#each endings(r) as e (e.kind + e.code)}{@render ending(e)}{/each}</span

@@ -1,0 +1,146 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Forecasts;
+
+use App\Almanac\HeldAlmanac;
+use App\Facts\ChancesOfJob;
+use App\Models\BenchJob;
+use App\Models\HeldCatalogue;
+use App\Models\ToldForecast;
+use Illuminate\Contracts\Cache\Repository;
+use JadeStep\Core\Almanac\Almanac;
+use JadeStep\Core\Forecast\Forecast;
+use JadeStep\Core\Forecast\Forecaster;
+use JadeStep\Core\Forecast\Horizon;
+use JadeStep\Core\Forecast\PastWindow;
+use JadeStep\Core\Forecast\WindowHistory;
+use Psr\Clock\ClockInterface;
+
+/**
+ * Tells once a day how likely each open window is to hold, keeps it, and notes what then happened. What jobs show of it
+ * is worked out again every hour, and when the almanac changes. Runs in the workers, in one of them at a time.
+ */
+final class TellForecasts
+{
+    private const EVERY_SECONDS = 20;
+
+    /** So many hours make what jobs show of it old. */
+    private const HOURS = 1;
+
+    private float $last = 0.0;
+
+    public function __construct(
+        private readonly HeldAlmanac $almanac,
+        private readonly ChancesOfJob $chances,
+        private readonly Repository $cache,
+        private readonly ClockInterface $clock,
+    ) {
+    }
+
+    public function look(): void
+    {
+        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
+            return;
+        }
+        $this->last = microtime(true);
+        if ($this->cache->add("forecasts {$this->version()}", true, self::HOURS * 3600)) {
+            $this->ofJobs();
+            $this->judge();
+            $this->tell();
+        }
+    }
+
+    /** Of all open jobs before their install. */
+    public function ofJobs(): void
+    {
+        $jobs = BenchJob::open()->where('install_begun_at', null)->where('plan', '!=', null)->get();
+        foreach ($jobs as $job) {
+            $this->chances->keep($job);
+        }
+    }
+
+    /** Of every window that is open and superseded, where the forecast is not silent, and was not told today. */
+    public function tell(): void
+    {
+        $now = $this->clock->now();
+        $history = WindowHistory::of($this->almanac->almanac());
+        $forecaster = new Forecaster($history, $now);
+        $rows = [];
+        $told = array_flip(ToldForecast::query()
+            ->where('told_at', '>=', $now->setTime(0, 0))
+            ->pluck('package_sha256')
+            ->filter(is_string(...))
+            ->all());
+        foreach ($history->windows as $window) {
+            $isAsked = $window->supersededAt < $now && $window->endsAt === null && $window->knownUntil >= $now
+                && ! isset($told[$window->digests[0]]);
+            $forecast = $isAsked ? $forecaster->ofWindow($window) : null;
+            if ($forecast instanceof Forecast) {
+                array_push($rows, ...array_map(
+                    fn (Horizon $h): array => $this->row($window, $forecast, $h),
+                    Horizon::cases(),
+                ));
+            }
+        }
+        foreach (array_chunk($rows, 500) as $some) {
+            ToldForecast::query()->insert($some);
+        }
+    }
+
+    /** @return array<string, mixed> */
+    private function row(PastWindow $window, Forecast $forecast, Horizon $horizon): array
+    {
+        $then = $horizon->after($forecast->madeAt);
+
+        return [
+            'vendor' => $window->vendorId,
+            'os_line' => $window->build->osLine,
+            'version' => (string) $window->build->version,
+            'build' => $window->build->build,
+            'package_sha256' => $window->digests[0],
+            'told_at' => $forecast->madeAt,
+            'days' => $horizon->value,
+            'chance' => $forecast->chanceAt($then)->share,
+            'closings' => $forecast->closings,
+            'due_at' => $then,
+        ];
+    }
+
+    /** What is due, and of which the almanac tells what happened. */
+    public function judge(): void
+    {
+        $now = $this->clock->now();
+        $due = ToldForecast::query()->where('held', null)->where('due_at', '<=', $now)->get();
+        $windows = $due->isEmpty() ? [] : self::byDigest($this->almanac->almanac());
+        foreach ($due as $told) {
+            $window = $windows[$told->package_sha256] ?? null;
+            $then = $told->due_at->toDateTimeImmutable();
+            $isKnown = $window !== null && (! $window->isOpenAt($then) || $window->knownUntil >= $then);
+            if ($isKnown) {
+                $told->update(['held' => $window->isOpenAt($then), 'judged_at' => $now]);
+            }
+        }
+    }
+
+    /** @return array<string, PastWindow> */
+    private static function byDigest(Almanac $almanac): array
+    {
+        $windows = [];
+        foreach (WindowHistory::of($almanac)->windows as $window) {
+            foreach ($window->digests as $digest) {
+                $windows[$digest] = $window;
+            }
+        }
+
+        return $windows;
+    }
+
+    private function version(): string
+    {
+        $held = HeldCatalogue::query()->where('withdrawn_at', null)->latest('id')->first(['id']);
+
+        return (string) ($held->id ?? 0);
+    }
+}
