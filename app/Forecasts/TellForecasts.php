@@ -68,11 +68,8 @@ final class TellForecasts
         $history = WindowHistory::of($this->almanac->almanac());
         $forecaster = new Forecaster($history, $now);
         $rows = [];
-        $told = array_flip(ToldForecast::query()
-            ->where('told_at', '>=', $now->setTime(0, 0))
-            ->pluck('package_sha256')
-            ->filter(is_string(...))
-            ->all());
+        $told = ToldForecast::query()->where('told_at', '>=', $now->setTime(0, 0))->get(['package_sha256']);
+        $told = array_flip($told->map(static fn (ToldForecast $t): string => $t->package_sha256)->all());
         foreach ($history->windows as $window) {
             $isAsked = $window->supersededAt < $now && $window->endsAt === null && $window->knownUntil >= $now
                 && ! isset($told[$window->digests[0]]);

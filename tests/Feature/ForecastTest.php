@@ -113,7 +113,7 @@ final class ForecastTest extends FeatureTestCase
         $told = $this->getJson("/api/v1/jobs/{$job->id}")->assertOk();
         $told->assertJsonPath('chance.words', '31 in 100')->assertJsonPath('chances.0.isLittle', true);
         self::assertSame($before, $told->json('latestStart'));
-        $row = array_column($this->getJson('/api/v1/bench')->assertOk()->json('jobs'), null, 'id')[$job->id];
+        $row = array_column($this->getJson('/api/v1/bench')->assertOk()->json('open'), null, 'id')[$job->id];
         self::assertSame('2026-12-01T08:00:00Z', $row['chance']['startBy']);
 
         // an announced end is what counts for this device: nothing is estimated beside it

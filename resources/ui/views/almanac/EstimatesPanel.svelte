@@ -11,6 +11,9 @@
         queryFn: almanac.forecasts,
         refetchInterval: 300_000,
     }));
+    const BASIS =
+        'It is counted from those of the vendor that were superseded for as long, and said from five closings on. ' +
+        'Where an end is announced, that counts. No latest start rests on an estimate.';
     const AHEAD: Record<number, string> = { 7: 'a week', 30: 'a month' };
     const then = (days: number) => AHEAD[days] ?? `${days} days`;
 </script>
@@ -19,9 +22,8 @@
 {:else if !held.data}<Notice tone="amber">{held.error?.message}</Notice>
 {:else}
     <p class="max-w-[75ch] text-sm">
-        Windows close without notice. What is <Term of="estimate">estimated</Term> here comes from those that closed: how
-        many, superseded for as long as these are, were still open later. It is said from five closings on, never where an
-        end is announced, and no latest start rests on it.
+        Windows close without notice. An <Term of="estimate">estimate</Term> says how many were still open later.
+        <span class="block text-quiet">{BASIS}</span>
     </p>
     <h2 class="mt-4">Open windows</h2>
     {#if held.data.open.length === 0}<p class="text-quiet">
