@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Controllers\AccessController;
 use App\Http\Controllers\AlmanacController;
+use App\Http\Controllers\BatchController;
 use App\Http\Controllers\BenchController;
 use App\Http\Controllers\EndController;
 use App\Http\Controllers\FindController;
@@ -79,6 +80,12 @@ Route::middleware([
     Route::get('/jobs/{job}/hand-over', [EndController::class, 'show']);
     Route::get('/jobs/{job}/sheet', [EndController::class, 'sheet']);
     Route::get('/evidence', [ReturnController::class, 'evidence']);
+    Route::get('/batches', [BatchController::class, 'index']);
+    Route::get('/batches/{batch}', [BatchController::class, 'show']);
+    Route::get('/batches/{batch}/document', [BatchController::class, 'document']);
+    Route::get('/batches/{batch}/order/{technician}.ics', [BatchController::class, 'calendar'])
+        ->whereNumber('technician');
+    Route::post('/batches/{batch}/what-if', [BatchController::class, 'whatIf']);
     Route::get('/journal', [JournalController::class, 'index']);
     Route::get('/journal.csv', [JournalController::class, 'csv']);
     Route::get('/jobs/{job}/windows', [AlmanacController::class, 'ofJob']);
@@ -120,6 +127,11 @@ Route::middleware([
         Route::post('/almanac/import/preview', [AlmanacController::class, 'preview'])->middleware(OneLargeFile::class);
         Route::post('/almanac/import', [AlmanacController::class, 'import'])->middleware(OneLargeFile::class);
         Route::delete('/almanac/catalogues/{catalogue}', [AlmanacController::class, 'withdraw']);
+        Route::post('/batches', [BatchController::class, 'store']);
+        Route::put('/batches/{batch}', [BatchController::class, 'update']);
+        Route::post('/batches/{batch}/devices', [BatchController::class, 'add']);
+        Route::delete('/batches/{batch}/devices/{job}', [BatchController::class, 'take']);
+        Route::post('/batches/{batch}/end', [BatchController::class, 'end']);
         Route::post('/jobs', [JobController::class, 'open']);
         Route::post('/intake', [IntakeController::class, 'byHand']);
         Route::post('/intake/batch/preview', [IntakeController::class, 'preview']);

@@ -64,6 +64,9 @@ enum Deed: string
     case ForgetOwner = 'owner-forgotten';
     case ExportDevice = 'device-exported';
     case RestoreInstance = 'instance-restored';
+    case MakeBatch = 'batch-made';
+    case ChangeBatch = 'batch-changed';
+    case EndBatch = 'batch-ended';
     case Practise = 'practice';
 
     public function words(): string
@@ -71,6 +74,9 @@ enum Deed: string
         return match ($this) {
             self::TakeIn => 'Took a device in',
             self::TakeInBatch => 'Took devices in from a table',
+            self::MakeBatch => 'Made a batch',
+            self::ChangeBatch => 'Changed a batch',
+            self::EndBatch => 'Ended a batch',
             self::DownloadBag => 'Took a backup along as a ZIP',
             self::ExportKinds => 'Wrote kinds out in open formats',
             self::LookIntoBag => 'Looked into an encrypted backup',

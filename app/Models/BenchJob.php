@@ -60,6 +60,7 @@ use JadeStep\Core\Version\Version;
  * @property string $serial
  * @property string|null $held_serial
  * @property int $opened_by
+ * @property int|null $batch_id that it is done in, with others by a deadline
  * @property int|null $bench_id where the device was last read
  * @property Intent $intent
  * @property bool $nightly whether the bench opened it by itself, to back up at night

@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Almanac\HeldAlmanac;
 use App\Almanac\RefreshSchedule;
+use App\Batches\Rescheduling;
 use App\Benches\Benches;
 use App\Database\HostsInOrder;
 use App\Forecasts\TellForecasts;
@@ -89,6 +90,7 @@ final class JadeStepServiceProvider extends ServiceProvider
         $this->app->singleton(Watching::class);
         $this->app->singleton(Sender::class);
         $this->app->singleton(TellForecasts::class);
+        $this->app->singleton(Rescheduling::class);
         $this->app->singleton(StepBell::class, QueueBell::class);
         $this->app->singleton(Sweeper::class);
         $this->app->singleton(RefreshSchedule::class);
@@ -140,6 +142,7 @@ final class JadeStepServiceProvider extends ServiceProvider
             $this->app->make(Watching::class)->look();
             $this->app->make(Sender::class)->look();
             $this->app->make(TellForecasts::class)->look();
+            $this->app->make(Rescheduling::class)->look();
         });
     }
 }

@@ -68,6 +68,7 @@ final class Walls
     {
         $rooms = [
             'Almanac',
+            'Batches',
             'Benches',
             'Facts',
             'Forecasts',
@@ -127,6 +128,7 @@ final class Walls
             'Benches',
             'People',
             'Privacy',
+            'Batches',
             'Forecasts',
             'SecondPlace',
             'Watch',
@@ -148,6 +150,7 @@ final class Walls
             'Benches',
             'People',
             'Privacy',
+            'Batches',
             'Forecasts',
             'SecondPlace',
             'Watch',

@@ -45,6 +45,8 @@ final class OpenApiTest extends FeatureTestCase
         $this->assertKeepsTo('FoundThings', $this->getJson('/api/v1/find?words=fenn'));
         $this->assertKeepsTo('RefreshResults', $this->postJson('/api/v1/almanac/refresh'));
         $this->assertKeepsTo('Bench', $this->getJson('/api/v1/bench'));
+        $this->assertKeepsTo('Forecasts', $this->getJson('/api/v1/almanac/forecasts'));
+        $this->assertKeepsTo('Windows', $this->getJson('/api/v1/almanac/models/WK3-1/windows'));
         $this->assertKeepsTo('Almanac', $this->getJson('/api/v1/almanac'));
         $this->assertKeepsTo('Windows', $this->getJson('/api/v1/almanac/models/FN7-1/windows'));
         $this->assertKeepsTo('Identity', $this->postJson('/api/v1/identify', ['modelName' => 'Fenn 7']));
@@ -111,6 +113,8 @@ final class OpenApiTest extends FeatureTestCase
         $this->assertKeepsTo('Jobs', $this->getJson('/api/v1/jobs?find=fenn&state=ended'));
         $this->assertKeepsTo('Journal', $this->getJson('/api/v1/journal'));
         $this->assertKeepsTo('Bench', $this->getJson('/api/v1/bench'));
+        $this->assertKeepsTo('Forecasts', $this->getJson('/api/v1/almanac/forecasts'));
+        $this->assertKeepsTo('Windows', $this->getJson('/api/v1/almanac/models/WK3-1/windows'));
         $this->assertKeepsTo('Problem', $this->getJson('/api/v1/jobs/999999'), 'application/problem+json');
     }
 
@@ -123,7 +127,7 @@ final class OpenApiTest extends FeatureTestCase
         $document = self::document();
         $document->{'$id'} = self::BASE.'openapi.json';
         $resolver->registerRaw($document);
-        foreach (['plan', 'situation', 'hand-over'] as $name) {
+        foreach (['plan', 'situation', 'hand-over', 'batch', 'schedule'] as $name) {
             $resolver->registerFile(
                 self::BASE."formats/{$name}.schema.json",
                 RunningSystem::root()."/docs/formats/{$name}.schema.json",

@@ -4,8 +4,12 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Batch;
 
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Exchange\Kept;
+use JadeStep\Core\Time\Rfc3339;
+
 /** The few figures of a schedule that the next one is held against. */
-final readonly class ScheduleGist
+final readonly class ScheduleGist implements Kept
 {
     /**
      * @param  float  $chance  that all make it, 0 to 1
@@ -18,6 +22,26 @@ final readonly class ScheduleGist
         public array $devices,
         public array $late,
     ) {
+    }
+
+    public static function ofFields(Fields $fields): self
+    {
+        return new self(
+            $fields->time('finishesAt'),
+            $fields->float('chance'),
+            $fields->strings('devices'),
+            $fields->strings('late'),
+        );
+    }
+
+    public function fields(): array
+    {
+        return [
+            'finishesAt' => Rfc3339::format($this->finishesAt),
+            'chance' => $this->chance,
+            'devices' => $this->devices,
+            'late' => $this->late,
+        ];
     }
 
     public static function of(Schedule $schedule, Outlook $outlook): self

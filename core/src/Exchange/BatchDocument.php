@@ -8,8 +8,11 @@ use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Batch\Asked;
 use JadeStep\Core\Batch\Batch;
 use JadeStep\Core\Batch\BatchDevice;
+use JadeStep\Core\Batch\BatchStep;
+use JadeStep\Core\Batch\OtherWay;
 use JadeStep\Core\Batch\PackageFetch;
 use JadeStep\Core\Batch\Shift;
+use JadeStep\Core\Batch\ShopPlan;
 use JadeStep\Core\Batch\Simulation;
 use JadeStep\Core\Batch\Unplanned;
 use JadeStep\Core\Batch\WorkingHours;
@@ -17,14 +20,19 @@ use JadeStep\Core\Batch\Workshop;
 use JadeStep\Core\Exchange\Exception\InvalidDocument;
 use JadeStep\Core\Route\Minutes;
 use JadeStep\Core\Route\Planner;
+use JadeStep\Core\Time\Rfc3339;
 
 /** Reads `jade-step/batch` documents: devices with situations, which the planner finds ways for, or with steps. */
 final class BatchDocument
 {
     private const DAYS = ['mon' => 1, 'tue' => 2, 'wed' => 3, 'thu' => 4, 'fri' => 5, 'sat' => 6, 'sun' => 7];
 
-    /** What there is of it where a document does not say (common practice, no source). */
-    private const USUAL = ['workers' => 4, 'lines' => 1, 'diskStreams' => 4];
+    /** What there is of it where a document does not say. */
+    private const USUAL = [
+        'workers' => ShopPlan::WORKERS,
+        'lines' => ShopPlan::LINES,
+        'diskStreams' => ShopPlan::DISK_STREAMS,
+    ];
 
     /** @throws InvalidDocument */
     public static function parse(string $json, Almanac $almanac): Asked
@@ -61,6 +69,74 @@ final class BatchDocument
             $f->maybeInt('seed') ?? 1,
             max(1, $f->maybeInt('draws') ?? Simulation::USUAL_DRAWS),
         );
+    }
+
+    /**
+     * With the steps of its devices.
+     *
+     * @return array<string, mixed> ready for json_encode
+     */
+    public static function write(Asked $asked, ShopPlan $shop, string $timeZone): array
+    {
+        $batch = $asked->batch;
+        $times = static fn (PackageFetch $p): array => ['name' => $p->name, 'minutes' => self::points($p->minutes)];
+
+        return [
+            'format' => Format::Batch->name(),
+            'formatVersion' => 1,
+            'startsAt' => Rfc3339::format($batch->startsAt),
+            'deadline' => Rfc3339::formatOrNull($batch->deadline),
+            'workshop' => [
+                'ports' => $shop->ports,
+                'technicians' => count($shop->technicians),
+                'workers' => $shop->workers,
+                'lines' => ShopPlan::LINES,
+                'diskStreams' => $shop->diskStreams,
+                'timeZone' => $timeZone,
+                'hours' => $shop->days === [] ? [] : [
+                    ['days' => $shop->days, 'from' => $shop->from, 'until' => $shop->until],
+                ],
+            ],
+            'seed' => $asked->seed,
+            'draws' => $asked->draws,
+            'packages' => array_map($times, $batch->fetches),
+            'devices' => array_map(self::device(...), $batch->devices),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function device(BatchDevice $d): array
+    {
+        return ['id' => $d->id, 'label' => $d->label, 'steps' => array_map(self::step(...), $d->steps)]
+            + ($d->onPort === null ? [] : ['port' => $d->onPort + 1])
+            + ($d->route === null ? [] : ['route' => $d->route])
+            + ['others' => array_map(static fn (OtherWay $w): array => [
+                'route' => $w->route,
+                'trade' => $w->trade,
+                'steps' => array_map(self::step(...), $w->steps),
+            ], $d->others)];
+    }
+
+    /** @return array<string, mixed> */
+    private static function step(BatchStep $s): array
+    {
+        return [
+            'step' => $s->name,
+            'leg' => $s->leg,
+            'minutes' => self::points($s->minutes),
+            'needs' => $s->needs,
+            'after' => $s->after,
+        ]
+            + ($s->notBefore === null ? [] : ['notBefore' => Rfc3339::format($s->notBefore)])
+            + ($s->startBefore === null ? [] : ['startBefore' => Rfc3339::format($s->startBefore)])
+            + ($s->fetches === [] ? [] : ['packages' => $s->fetches])
+            + ($s->runs ? ['runs' => true] : []);
+    }
+
+    /** @return array<string, float> */
+    private static function points(Minutes $m): array
+    {
+        return ['low' => $m->low, 'likely' => $m->likely, 'high' => $m->high];
     }
 
     private static function workshop(Fields $w): Workshop

@@ -34,7 +34,17 @@ export type Vendor = Schemas['Vendor'];
 export type VendorKey = Schemas['VendorKey'];
 export type Said = Schemas['Said'];
 export type Identity = Schemas['Identity'];
-export type Batch = Schemas['Batch'];
+export type IntakeTable = Schemas['Batch'];
+export type Batch = Schemas['FleetBatch'];
+export type BatchSummary = Schemas['BatchSummary'];
+export type Schedule = Schemas['Schedule'];
+export type BatchWhatIf = Schemas['BatchWhatIf'];
+export type BatchSettings = {
+    name: string;
+    startsAt: string;
+    deadline: string | null;
+    workshop: Pick<Batch['workshop'], 'ports' | 'technicians' | 'days' | 'from' | 'until'>;
+};
 export type Since = Schemas['Since'];
 export type Pretences = Schemas['Pretences'];
 export type Shelf = Schemas['Shelf'];

@@ -75,6 +75,11 @@ class Times {
         return this.#form === 'month-day-year' ? `${MONTHS[month - 1]} ${day}` : `${day} ${MONTHS[month - 1]}`;
     }
 
+    /** The day of the week, short: "Fri". */
+    weekday(time: string | Date): string {
+        return new Intl.DateTimeFormat('en-GB', { timeZone: this.#zone, weekday: 'short' }).format(new Date(time));
+    }
+
     month(time: string | Date): string {
         const { year, month } = this.parts(time);
         return `${MONTHS[month - 1]} ${year}`;

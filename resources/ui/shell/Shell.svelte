@@ -6,6 +6,9 @@
     import { api } from '../api/jobs';
     import { clock } from '../parts/format';
     import { times } from '../parts/times.svelte';
+    import BatchesView from '../views/batches/BatchesView.svelte';
+    import BatchView from '../views/batches/BatchView.svelte';
+    import MakeBatch from '../views/batches/MakeBatch.svelte';
     import AlmanacView from '../views/almanac/AlmanacView.svelte';
     import BenchView from '../views/bench/BenchView.svelte';
     import GlossaryView from '../views/glossary/GlossaryView.svelte';
@@ -40,6 +43,7 @@
 
     const PLACES = [
         { path: '/', name: 'Bench', key: 'b' },
+        { path: '/batches', name: 'Batches', key: 'f' },
         { path: '/almanac', name: 'Almanac', key: 'a' },
         { path: '/shelf', name: 'Shelf', key: 'h' },
         { path: '/rig', name: 'Rig', key: 'r' },
@@ -49,6 +53,9 @@
     const routes = {
         '/': BenchView,
         '/take-in': IntakeView,
+        '/batches': BatchesView,
+        '/batches/new': MakeBatch,
+        '/batches/:id': BatchView,
         '/almanac': AlmanacView,
         '/almanac/:model': AlmanacView,
         '/shelf': ShelfView,

@@ -26,7 +26,9 @@ export function commands(): Command[] {
     const chosen = session.person?.preferences;
     return [
         place('Bench', '/', 'ports and jobs'),
+        place('Batches', '/batches', 'several devices by a deadline'),
         place('Almanac', '/almanac', 'models, builds, windows'),
+        place('Estimates', '/almanac?as=estimates', 'how long windows are likely to hold'),
         place('Shelf', '/shelf', 'bags, backups'),
         place('Compare two bags', '/shelf/compare', 'Shelf'),
         place('Rig, for practice', '/rig', 'simulated devices'),
@@ -50,6 +52,7 @@ export function commands(): Command[] {
         ...(session.mayAct
             ? [
                   command('Take in all that are plugged in', () => void push('/?together=take-in'), 'Bench'),
+                  command('Make a batch', () => void push('/batches/new'), 'Batches'),
                   command('Back up several', () => void push('/?together=back-up'), 'Bench'),
                   command('Ask the vendors now', () => void askVendors(), 'Almanac'),
               ]

@@ -4,7 +4,7 @@
     import { push } from 'svelte-spa-router';
     import { notices } from '../../shell/notices.svelte';
     import { intake } from '../../api/intake';
-    import type { Batch } from '../../api/types';
+    import type { IntakeTable } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
 
     const EXAMPLE = 'serial,modelName,version,goal\nSKL-0101,Fenn 7,9.3,newest in 8';
@@ -37,7 +37,7 @@
         take.reset();
         preview.mutate(csv);
     }
-    const which = (l: Batch['lines'][number]) =>
+    const which = (l: IntakeTable['lines'][number]) =>
         l.identity === null
             ? ''
             : l.identity.candidates.length === 1
