@@ -106,7 +106,7 @@ final readonly class BatchOfJobs
                 $r->id,
                 $this->steps($job, $situation, $r),
                 $r->trade,
-            ), array_slice($routes, 1)),
+            ), RouteSteps::others($routes)),
         );
     }
 

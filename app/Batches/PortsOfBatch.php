@@ -6,14 +6,31 @@ namespace App\Batches;
 
 use App\Models\Bench;
 use App\Models\BenchJob;
+use App\Ports\PortLabel;
 use App\Ports\PortReading;
 
-/** At which of a batch's ports its devices are plugged in now. */
+/** The ports of a batch: those of the benches in their order, and as many more without a name as it is said to have. */
 final readonly class PortsOfBatch
 {
+    /** @return list<string> what each is called, by its label where it has one */
+    public function names(int $ports): array
+    {
+        $names = [];
+        foreach ($this->known() as [$bench, $port]) {
+            $label = array_filter($bench->ports, static fn (PortLabel $l): bool => $l->port === $port);
+            $called = array_values($label)[0]->label ?? '';
+            $names[] = $called === '' ? $port : $called;
+        }
+        for ($i = count($names); $i < $ports; $i++) {
+            $names[] = (string) ($i + 1);
+        }
+
+        return array_slice($names, 0, $ports);
+    }
+
     /**
      * @param  list<BenchJob>  $jobs
-     * @return array<int, int> by job, from 0; without those that are not plugged in, or for which there is no port
+     * @return array<int, int> by job that is plugged in, its port from 0; without those for which there is none
      */
     public function of(array $jobs, int $ports): array
     {
@@ -21,28 +38,50 @@ final readonly class PortsOfBatch
         foreach ($jobs as $job) {
             $bySerial[$job->serial] = $job->id;
         }
-        $places = [];
-        foreach ($this->plugged() as $at) {
-            $job = $bySerial[$at->serial ?? ''] ?? null;
-            if ($job !== null && count($places) < $ports) {
-                $places[$job] = count($places);
+        [$places, $beyond] = [[], []];
+        foreach ($this->known() as $i => [$bench, $port]) {
+            $job = $bySerial[self::serialAt($bench, $port) ?? ''] ?? null;
+            if ($job !== null) {
+                $i < $ports ? $places[$job] = $i : $beyond[] = $job;
+            }
+        }
+        $free = array_diff(range(0, $ports - 1), $places);
+        foreach ($beyond as $job) {
+            $place = array_shift($free);
+            if ($place !== null) {
+                $places[$job] = $place;
             }
         }
 
         return $places;
     }
 
-    /** @return list<PortReading> in the order of the benches and their ports */
-    private function plugged(): array
+    /** @return list<array{Bench, string}> */
+    private function known(): array
     {
-        $seen = array_merge([], ...array_map(
-            static fn (Bench $b): array => $b->seen,
-            array_values(Bench::query()->oldest('id')->get()->all()),
-        ));
+        $known = [];
+        foreach (Bench::query()->oldest('id')->get() as $bench) {
+            $cabled = array_filter($bench->seen, static fn (PortReading $p): bool => ! $p->byAir);
+            $names = [
+                ...array_map(static fn (PortLabel $l): string => $l->port, $bench->ports),
+                ...array_map(static fn (PortReading $p): string => $p->port, array_values($cabled)),
+            ];
+            foreach (array_unique($names) as $name) {
+                $known[] = [$bench, $name];
+            }
+        }
 
-        return array_values(array_filter(
-            $seen,
-            static fn (PortReading $p): bool => $p->serial !== null && ! $p->byAir,
-        ));
+        return $known;
+    }
+
+    private static function serialAt(Bench $bench, string $port): ?string
+    {
+        foreach ($bench->seen as $seen) {
+            if ($seen->port === $port && ! $seen->byAir) {
+                return $seen->serial;
+            }
+        }
+
+        return null;
     }
 }

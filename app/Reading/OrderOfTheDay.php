@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Reading;
 
+use App\Batches\PortsOfBatch;
 use App\Models\Batch;
 use App\Models\BenchJob;
 use App\Refusal\Refusal;
@@ -16,7 +17,7 @@ use Psr\Clock\ClockInterface;
 /** What one technician does when, by the schedule that was last made. */
 final readonly class OrderOfTheDay
 {
-    public function __construct(private ClockInterface $clock)
+    public function __construct(private PortsOfBatch $ports, private ClockInterface $clock)
     {
     }
 
@@ -34,7 +35,7 @@ final readonly class OrderOfTheDay
             $serial = $serials[(int) $device->string('id')] ?? $device->string('id');
             foreach ($device->each('steps', static fn (Fields $s): Fields => $s) as $step) {
                 if ($step->maybeInt('technician') === $technician) {
-                    $turns[] = self::turn($batch, $device, $step, $serial);
+                    $turns[] = $this->turn($batch, $device, $step, $serial);
                 }
             }
         }
@@ -43,7 +44,7 @@ final readonly class OrderOfTheDay
         return OrderCalendar::of("{$batch->name}: {$name}", $turns, $this->clock->now());
     }
 
-    private static function turn(Batch $batch, Fields $device, Fields $step, string $serial): Turn
+    private function turn(Batch $batch, Fields $device, Fields $step, string $serial): Turn
     {
         $code = StepCode::tryFrom($step->string('step'));
         $port = $device->maybeInt('port');
@@ -51,7 +52,7 @@ final readonly class OrderOfTheDay
         return new Turn(
             "batch-{$batch->id}-{$device->string('id')}-{$step->string('step')}-{$step->int('leg')}",
             ($code?->title() ?? $step->string('step')).": {$device->string('label')}, {$serial}",
-            $port === null ? '' : "Port {$port}",
+            $port === null ? '' : "Port {$this->ports->names($port)[$port - 1]}",
             $step->time('startsAt'),
             $step->time('endsAt'),
         );

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Batches\AssumedContent;
+use App\Batches\PortsOfBatch;
 use App\Models\Batch;
 use App\Models\BenchJob;
 use App\Models\JobStep;
@@ -28,6 +29,7 @@ final class BatchResource extends BatchSummaryResource
 
         return parent::toArray($request) + [
             'schedule' => $this->made_at === null ? null : $this->schedule?->all(),
+            'portNames' => app(PortsOfBatch::class)->names($this->workshop->ports),
             'changes' => array_map(static fn (NotedChange $c): array => $c->fields(), $this->changes),
             'jobs' => array_values($jobs->map(self::job(...))->all()),
         ];

@@ -21,6 +21,7 @@ class BatchSummaryResource extends Answer
     public function toArray(Request $request): array
     {
         $jobs = $this->resource->jobs()->toBase()->get(['state']);
+        $open = $jobs->where('state', JobState::Open->value)->count();
 
         return [
             'id' => $this->id,
@@ -32,10 +33,11 @@ class BatchSummaryResource extends Answer
             'madeAt' => Rfc3339::formatOrNull($this->made_at?->toDateTimeImmutable()),
             'endedAt' => Rfc3339::formatOrNull($this->ended_at?->toDateTimeImmutable()),
             'devices' => $jobs->count(),
-            'open' => $jobs->where('state', JobState::Open->value)->count(),
+            'open' => $open,
             'finishesAt' => Rfc3339::formatOrNull($this->gist?->finishesAt),
             'chance' => $this->gist?->chance,
             'late' => count($this->gist->late ?? []),
+            'unplanned' => $this->gist === null ? 0 : max(0, $open - count($this->gist->devices)),
         ];
     }
 }

@@ -48,7 +48,27 @@ final readonly class RouteSteps
 
         return new BatchDevice($id, $label, $steps($best), $best->id, $onPort, array_map(
             static fn (Route $r): OtherWay => new OtherWay($r->id, $steps($r), $r->trade),
-            array_slice($plan->routes, 1),
+            self::others($plan->routes),
+        ));
+    }
+
+    /**
+     * The routes beside the best one that cost no more data, pairing or app than it: a loss is no help.
+     *
+     * @param  list<Route>  $routes  the best first
+     * @return list<Route>
+     */
+    public static function others(array $routes): array
+    {
+        $costs = static fn (Route $r): array => [
+            ...array_column([...$r->losses->lost, ...$r->losses->atRisk], 'value'),
+            ...$r->losses->pairingLost,
+            ...$r->losses->appsUnavailable,
+        ];
+
+        return array_values(array_filter(
+            array_slice($routes, 1),
+            static fn (Route $r): bool => array_diff($costs($r), $costs($routes[0])) === [],
         ));
     }
 

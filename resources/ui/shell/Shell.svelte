@@ -138,7 +138,7 @@
 <header
     class={[
         'flex min-h-14 flex-wrap items-center gap-x-3 gap-y-1 border-b border-edge bg-panel px-4 py-1',
-        'xl:gap-x-5 xl:px-6 print:hidden',
+        'xl:px-6 2xl:gap-x-5 print:hidden',
     ]}
 >
     <a href="/" use:link class="flex min-h-11 items-center gap-2 font-semibold whitespace-nowrap"
@@ -149,7 +149,7 @@
                 href={p.path}
                 use:link
                 aria-current={here(p.path) ? 'page' : undefined}
-                class="flex min-h-11 items-center rounded-md px-2 hover:bg-sunken xl:px-3 {here(p.path)
+                class="flex min-h-11 items-center rounded-md px-2 hover:bg-sunken 2xl:px-3 {here(p.path)
                     ? 'font-semibold underline decoration-jade decoration-2 underline-offset-8'
                     : ''}">{p.name}</a
             >{/each}

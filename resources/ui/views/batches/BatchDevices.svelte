@@ -4,7 +4,7 @@
     import type { Batch } from '../../api/types';
     import Notice from '../../parts/Notice.svelte';
     import { notices } from '../../shell/notices.svelte';
-    import { inHundred, moment } from './words';
+    import { between, inHundred, moment } from './words';
 
     let { batch, mayAct }: { batch: Batch; mayAct: boolean } = $props();
     const queries = useQueryClient();
@@ -31,7 +31,7 @@
                         <th class="pr-3 font-normal">Port</th>
                         <th class="pr-3 font-normal">Begins</th>
                         <th class="pr-3 font-normal">Done, as expected</th>
-                        <th class="pr-3 font-normal">In 90 of 100 between</th>
+                        <th class="pr-3 font-normal">In 90 of 100</th>
                         <th class="pr-3 font-normal">In time</th>
                         <th></th>
                     </tr></thead
@@ -51,10 +51,10 @@
                                     >ended{job.endedAt === null ? '' : ` ${moment(job.endedAt)}`}</td
                                 >
                             {:else if d !== undefined}
-                                <td class="pr-3">{d.port ?? '–'}</td>
-                                <td class="pr-3">{moment(d.startsAt)}</td>
-                                <td class="pr-3">{moment(d.finishesAt)}</td>
-                                <td class="pr-3">{moment(d.finish.from)} and {moment(d.finish.until)}</td>
+                                <td class="pr-3">{d.port === null ? '–' : batch.portNames[d.port - 1]}</td>
+                                <td class="pr-3 whitespace-nowrap">{moment(d.startsAt)}</td>
+                                <td class="pr-3 whitespace-nowrap">{moment(d.finishesAt)}</td>
+                                <td class="pr-3 whitespace-nowrap">{between(d.finish.from, d.finish.until)}</td>
                                 <td class="pr-3 {d.late === null ? '' : 'text-amber'}"
                                     >{batch.deadline === null && d.late === null
                                         ? 'no deadline'
@@ -67,7 +67,7 @@
                                 >{/if}
                             <td class="text-right"
                                 >{#if mayAct && job.isOpen}<button
-                                        class="act-quiet !min-h-9"
+                                        class="act-quiet !min-h-9 whitespace-nowrap"
                                         disabled={take.isPending}
                                         onclick={() => take.mutate(job.id)}
                                         aria-label="Take {job.serial} out of the batch">Take out</button

@@ -46,7 +46,7 @@
     <div class="mb-2 flex flex-wrap items-baseline gap-x-4">
         <h1>{batch.name}</h1>
         <p class="text-lg" aria-live="polite" data-answer><strong>{answer(batch)}</strong></p>
-        {#if batch.late > 0}<span class="text-amber">{lateWords(batch)}</span>{/if}
+        {#if lateWords(batch) !== ''}<span class="text-amber">{lateWords(batch)}</span>{/if}
         {#if batch.schedule !== null && batch.open > 0}<p class="w-full text-sm text-quiet">
                 In 90 of 100 cases the last is done between {moment(batch.schedule.finish.from)} and {moment(
                     batch.schedule.finish.until,

@@ -45,7 +45,7 @@
                         ></span
                     >
                     <span class="self-center">{answer(b)}</span>
-                    <span class="self-center text-right text-sm {b.late > 0 ? 'text-amber' : 'text-quiet'}"
+                    <span class="self-center text-right text-sm {lateWords(b) === '' ? 'text-quiet' : 'text-amber'}"
                         >{lateWords(b) || 'none late'}<span class="block text-quiet"
                             >{b.devices - b.open} of {b.devices} done</span
                         ></span

@@ -3,7 +3,7 @@
     import type { Batch, Schedule } from '../../api/types';
     import { clock, minutes, tickWords } from '../../parts/format';
     import { absences } from './absences';
-    import { names, moment, stepName } from './words';
+    import { between, names, moment, stepName } from './words';
 
     let { batch, schedule }: { batch: Batch; schedule: Schedule } = $props();
     type Device = Schedule['devices'][number];
@@ -40,9 +40,10 @@
     const past = (d: Device) => batch.jobs.find((j) => String(j.id) === d.id)?.past ?? [];
     const away = $derived(absences(batch.workshop, from, last));
     const device = $derived(schedule.devices.find((d) => d.id === chosen) ?? null);
+    const where = (d: Device) => (d.port === null ? 'needs no port' : `port ${batch.portNames[d.port - 1]}`);
     const total = (d: Device) => (at(d.finishesAt) - at(d.startsAt)) / 60_000;
     const says = (d: Device) =>
-        `${name(d.id)}, ${d.label}: ${moment(d.startsAt)} to ${moment(d.finishesAt)}. ${d.late?.words ?? 'In time.'}`;
+        `${name(d.id)}, ${d.label}: ${between(d.startsAt, d.finishesAt)}. ${d.late?.words ?? 'In time.'}`;
     const hasRoom = (tick: number) => Math.abs(tick - x(now)) > 4000 / width && tick > 1 && tick < 97;
 </script>
 
@@ -66,7 +67,9 @@
             <span class="absolute -translate-x-1/2 font-semibold text-ink" style:left="{x(now)}%">now</span>
         </div>
         {#each ports as port (port)}
-            <span class="flex min-h-11 items-center border-t border-edge px-2 text-sm font-semibold">Port {port}</span>
+            <span class="flex min-h-11 items-center border-t border-edge px-2 text-sm leading-tight font-semibold"
+                >Port {batch.portNames[port - 1]}</span
+            >
             <div class="relative min-h-11 overflow-hidden border-t border-edge" data-port={port}>
                 {@render frame()}
                 {#each onPort(port) as d (d.id)}
@@ -77,7 +80,7 @@
                             ></span>{/if}{/each}
                     <button
                         class={[
-                            'absolute top-0 bottom-1 border-l-2 text-left',
+                            'absolute top-0 bottom-0 flex items-start border-l-2 text-left',
                             d.late === null ? 'border-jade' : 'border-amber-mark',
                             chosen === d.id && 'bg-jade-wash',
                         ]}
@@ -160,9 +163,9 @@
         {#if device !== null}
             <p>
                 <a class="link font-mono" href="#/jobs/{device.id}">{name(device.id)}</a>
-                {device.label}, {device.port === null ? 'needs no port' : `port ${device.port}`}: {moment(
-                    device.startsAt,
-                )} to {moment(device.finishesAt)}, {minutes(total(device))}.
+                {device.label}, {where(device)}: {between(device.startsAt, device.finishesAt)}, {minutes(
+                    total(device),
+                )}.
                 {#if device.late !== null}<strong class="text-amber">{device.late.words}</strong>{:else}In time.{/if}
             </p>
             <p class="text-quiet">

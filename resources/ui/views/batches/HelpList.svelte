@@ -6,10 +6,11 @@
     let { helps, deadline }: { helps: Schedule['helps']; deadline: boolean } = $props();
     type Help = Schedule['helps'][number];
     const points = (h: Help) => Math.round(Math.abs(h.gain) * 100);
-    const chance = (h: Help) =>
-        points(h) === 0
-            ? 'no more likely'
-            : `${h.gain > 0 ? '' : 'less by '}${points(h)} in 100 ${h.gain > 0 ? 'more' : ''}`;
+    /** "then 98 in 100 (40 more)" */
+    function chance(h: Help): string {
+        const than = points(h) === 0 ? 'as now' : `${points(h)} ${h.gain > 0 ? 'more' : 'less'}`;
+        return `then ${inHundred(h.chance)} (${than}); `;
+    }
     const sooner = (h: Help) =>
         Math.abs(h.minutes) < 2
             ? 'done at the same time'
@@ -27,11 +28,7 @@
                 data-help={h.kind}
             >
                 <strong class={helpful(h) ? '' : 'font-normal'}>{h.words}</strong>
-                <span class="block"
-                    >{deadline ? `${chance(h)}: then ${inHundred(h.chance)}; ` : ''}{sooner(h)}{h.late > 0
-                        ? `, ${h.late} late`
-                        : ''}</span
-                >
+                <span class="block">{deadline ? chance(h) : ''}{sooner(h)}{h.late > 0 ? `, ${h.late} late` : ''}</span>
             </li>{/each}
     </ol>
 </section>

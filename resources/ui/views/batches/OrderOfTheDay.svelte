@@ -54,7 +54,9 @@
                                     ><span class="font-mono">{name(t.device.id)}</span>
                                     <span class="text-quiet">{t.device.label}</span></td
                                 >
-                                <td class="text-right">{t.device.port === null ? '' : `port ${t.device.port}`}</td>
+                                <td class="text-right"
+                                    >{t.device.port === null ? '' : `port ${batch.portNames[t.device.port - 1]}`}</td
+                                >
                             </tr>{/each}
                     </tbody>
                 </table>

@@ -31,7 +31,7 @@
         <DayField name="start-day" label="First day" required bind:value={settings.startDay} />
         <label
             ><span class="sr-only">Begins at</span><input
-                class="field w-28"
+                class="field w-36"
                 type="time"
                 name="start-clock"
                 required
@@ -44,7 +44,7 @@
         <DayField name="end-day" label="Day of the deadline" bind:value={settings.endDay} />
         <label
             ><span class="sr-only">Deadline at</span><input
-                class="field w-28"
+                class="field w-36"
                 type="time"
                 name="end-clock"
                 bind:value={settings.endClock}
@@ -83,7 +83,7 @@
         <legend class="mb-1">From, until</legend>
         <label
             ><span class="sr-only">From</span><input
-                class="field w-28"
+                class="field w-36"
                 type="time"
                 name="from"
                 required
@@ -92,7 +92,7 @@
         >
         <label
             ><span class="sr-only">Until</span><input
-                class="field w-28"
+                class="field w-36"
                 type="time"
                 name="until"
                 required
