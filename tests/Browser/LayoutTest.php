@@ -15,7 +15,10 @@ final class LayoutTest extends BrowserTestCase
     private const PAGES = [
         '/' => 'Jobs in progress',
         '/take-in' => 'Name on the box',
+        '/batches' => 'Several devices by a deadline',
+        '/batches/new' => 'Which devices',
         '/almanac' => 'Ask the vendors now',
+        '/almanac?as=estimates' => 'What would have been told before',
         '/shelf' => 'Bring a bag in',
         '/shelf/compare' => 'Compare two bags',
         '/rig' => 'For practice',

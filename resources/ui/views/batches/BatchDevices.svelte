@@ -70,7 +70,7 @@
                                         class="act-quiet !min-h-9 whitespace-nowrap"
                                         disabled={take.isPending}
                                         onclick={() => take.mutate(job.id)}
-                                        aria-label="Take {job.serial} out of the batch">Take out</button
+                                        aria-label="Take out: {job.serial}">Take out</button
                                     >{/if}</td
                             >
                         </tr>{/each}
