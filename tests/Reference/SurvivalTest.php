@@ -21,6 +21,9 @@ final class SurvivalTest extends TestCase
 {
     private const EXACT = 1e-9;
 
+    /** @var array<string, string>|null */
+    private static ?array $told = null;
+
     /** @return iterable<string, array{string, float|null}> the data as R selects it, and an age that is reached */
     public static function dataSets(): iterable
     {
@@ -90,22 +93,8 @@ final class SurvivalTest extends TestCase
     /** @return array{lasted: list<Lasted>, steps: list<Fields>, quartiles: array<string, float|null>} */
     private static function survfit(string $data, ?float $age): array
     {
-        $start = $age === null ? '' : ", start.time = {$age}";
-        $script = <<<R
-            suppressPackageStartupMessages(library(survival))
-            row <- function(...) cat(paste(format(c(...), digits = 17, trim = TRUE), collapse = " "), "\n")
-            d <- {$data}
-            for (i in seq_len(nrow(d))) row(d\$time[i], d\$status[i])
-            cat("steps\n")
-            f <- survfit(Surv(time, status) ~ 1, data = d, conf.type = "log-log"{$start})
-            for (i in seq_along(f\$time)) row(f\$time[i], f\$n.risk[i], f\$n.event[i], f\$n.censor[i], f\$surv[i],
-                f\$surv[i] * f\$std.err[i], f\$lower[i], f\$upper[i])
-            cat("quartiles\n")
-            q <- quantile(f, probs = c(0.25, 0.5, 0.75), conf.int = FALSE)
-            for (i in 1:3) row(as.numeric(names(q)[i]), q[i])
-            R;
-        $r = new Process(['Rscript', '--vanilla', '-e', $script], null, ['LC_ALL' => 'C.UTF-8']);
-        [$rows, $rest] = explode("steps\n", $r->mustRun()->getOutput(), 2);
+        self::$told ??= self::askR();
+        [$rows, $rest] = explode("steps\n", self::$told["{$data} {$age}"], 2);
         [$steps, $quartiles] = explode("quartiles\n", $rest, 2);
         $byName = [];
         foreach (self::rows($quartiles) as [$name, $time]) {
@@ -120,6 +109,35 @@ final class SurvivalTest extends TestCase
             'steps' => array_map(self::step(...), self::rows($steps)),
             'quartiles' => $byName,
         ];
+    }
+
+    /** @return array<string, string> what it answers to each of the data sets: it is started once for all */
+    private static function askR(): array
+    {
+        $script = <<<'R'
+            suppressPackageStartupMessages(library(survival))
+            row <- function(...) cat(paste(format(c(...), digits = 17, trim = TRUE), collapse = " "), "\n")
+            tell <- function(d, ...) {
+                for (i in seq_len(nrow(d))) row(d$time[i], d$status[i])
+                cat("steps\n")
+                f <- survfit(Surv(time, status) ~ 1, data = d, conf.type = "log-log", ...)
+                for (i in seq_along(f$time)) row(f$time[i], f$n.risk[i], f$n.event[i], f$n.censor[i], f$surv[i],
+                    f$surv[i] * f$std.err[i], f$lower[i], f$upper[i])
+                cat("quartiles\n")
+                q <- quantile(f, probs = c(0.25, 0.5, 0.75), conf.int = FALSE)
+                for (i in 1:3) row(as.numeric(names(q)[i]), q[i])
+            }
+            R;
+        $names = [];
+        foreach (self::dataSets() as [$data, $age]) {
+            $names[] = "{$data} {$age}";
+            $start = $age === null ? '' : ", start.time = {$age}";
+            $script .= "\ncat(\"next\\n\")\ntell({$data}{$start})";
+        }
+        $r = new Process(['Rscript', '--vanilla', '-e', $script], null, ['LC_ALL' => 'C.UTF-8']);
+        $answers = explode("next\n", $r->mustRun()->getOutput());
+
+        return array_combine($names, array_slice($answers, 1));
     }
 
     /** @param  list<float>  $row */
