@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\Feature;
 
+use App\Batches\MakeSchedule;
+use App\Models\Batch;
 use App\Models\User;
 use Illuminate\Routing\Route;
 use Illuminate\Testing\TestResponse;
@@ -45,6 +47,20 @@ final class OpenApiTest extends FeatureTestCase
         $this->assertKeepsTo('FoundThings', $this->getJson('/api/v1/find?words=fenn'));
         $this->assertKeepsTo('RefreshResults', $this->postJson('/api/v1/almanac/refresh'));
         $this->assertKeepsTo('Bench', $this->getJson('/api/v1/bench'));
+        $batch = $this->postJson('/api/v1/batches', [
+            'name' => 'Ferries of Saturday',
+            'startsAt' => '2026-12-01T08:00:00Z',
+            'workshop' => [
+                'ports' => 2, 'technicians' => ['Maren'], 'days' => ['sat'], 'from' => '08:00', 'until' => '17:00',
+            ],
+            'csv' => "serial,hardwareId,version,goal\nSKL-OA01,FN6-1,9.3.0,newest in 8",
+            'good' => 1,
+        ]);
+        $this->assertKeepsTo('FleetBatch', $batch);
+        $this->app->make(MakeSchedule::class)->make(Batch::query()->findOrFail($batch->json('id')));
+        $at = "/api/v1/batches/{$batch->json('id')}";
+        $this->assertKeepsTo('FleetBatch', $this->getJson($at));
+        $this->assertKeepsTo('BatchWhatIf', $this->postJson("{$at}/what-if", ['ports' => 1, 'technicians' => 1]));
         $this->assertKeepsTo('Forecasts', $this->getJson('/api/v1/almanac/forecasts'));
         $this->assertKeepsTo('Windows', $this->getJson('/api/v1/almanac/models/WK3-1/windows'));
         $this->assertKeepsTo('Almanac', $this->getJson('/api/v1/almanac'));
