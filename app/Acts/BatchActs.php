@@ -66,6 +66,7 @@ final readonly class BatchActs
         self::assertInOrder($startsAt, $deadline);
         $batch->update([
             'name' => $name, 'starts_at' => $startsAt, 'deadline' => $deadline, 'workshop' => $shop,
+            'made_from' => null,
         ]);
         $this->journal->noteDeed(Deed::ChangeBatch, $by, new Evidence([
             'batch' => $batch->id,
@@ -91,6 +92,7 @@ final readonly class BatchActs
         foreach ($found as $job) {
             $job->update(['batch_id' => $batch->id]);
         }
+        $batch->update(['made_from' => null]);
         $this->journal->noteDeed(Deed::ChangeBatch, $by, new Evidence([
             'batch' => $batch->id,
             'jobs' => array_map(static fn (BenchJob $j): int => $j->id, $found),
@@ -102,6 +104,7 @@ final readonly class BatchActs
         $this->assertOpen($batch);
         $job->batch_id === $batch->id || throw Refusal::notNow('That job is not in this batch.');
         $job->update(['batch_id' => null]);
+        $batch->update(['made_from' => null]);
         $this->journal->noteDeed(Deed::ChangeBatch, $by, new Evidence(['batch' => $batch->id, 'without' => $job->id]));
     }
 

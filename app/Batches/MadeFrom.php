@@ -25,7 +25,7 @@ final readonly class MadeFrom
 
     public function digest(Batch $batch): string
     {
-        $jobs = $batch->jobs()->toBase()->get(['id', 'state', 'goal', 'route', 'backup', 'device']);
+        $jobs = $batch->jobs()->toBase()->get(['id', 'changed_at']);
         $steps = JobStep::query()
             ->withoutGlobalScopes()
             ->whereIn('bench_job_id', $batch->jobs()->getQuery()->select('id')->reorder())
@@ -34,14 +34,27 @@ final readonly class MadeFrom
             ->get(['id', 'code', 'leg', 'state', 'started_at']);
         $facts = [
             $batch->only(['starts_at', 'deadline', 'workshop']),
-            $jobs->map(static fn (mixed $row): string => md5(serialize($row)))->all(),
-            md5(serialize($steps->all())),
-            Bench::query()->pluck('seen')->all(),
+            $jobs->all(),
+            $steps->all(),
+            $this->plugged(),
             HeldCatalogue::query()->where('withdrawn_at', null)->latest('id')->first(['id'])?->id,
             Measurement::query()->count(),
             intdiv($this->clock->now()->getTimestamp(), self::SECONDS),
         ];
 
         return hash('xxh128', serialize($facts));
+    }
+
+    /** @return list<string> which device is where */
+    private function plugged(): array
+    {
+        $plugged = [];
+        foreach (Bench::query()->oldest('id')->get() as $bench) {
+            foreach ($bench->seen as $at) {
+                $plugged[] = "{$bench->id} {$at->port} {$at->serial}";
+            }
+        }
+
+        return $plugged;
     }
 }

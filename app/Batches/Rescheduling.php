@@ -6,19 +6,26 @@ namespace App\Batches;
 
 use App\Models\Batch;
 use Illuminate\Contracts\Cache\Repository;
+use Psr\Clock\ClockInterface;
 
 /**
- * Has the schedule of a batch made again when anything that it was made from has changed. Runs in the workers; one of
- * them makes it at a time.
+ * Has the schedule of a batch made again when anything that it was made from has changed: at once after people changed
+ * the batch, and otherwise not more often than suits its size. Runs in the workers; one of them makes it at a time.
  */
 final class Rescheduling
 {
     private const EVERY_SECONDS = 5.0;
 
+    /** While devices are worked on something changes all the time. */
+    private const REST_SECONDS = 20;
+
     private float $last = 0.0;
 
-    public function __construct(private readonly MadeFrom $madeFrom, private readonly Repository $cache)
-    {
+    public function __construct(
+        private readonly MadeFrom $madeFrom,
+        private readonly Repository $cache,
+        private readonly ClockInterface $clock,
+    ) {
     }
 
     public function look(): void
@@ -28,7 +35,7 @@ final class Rescheduling
         }
         $this->last = microtime(true);
         foreach (Batch::open()->get() as $batch) {
-            if ($batch->made_from !== $this->madeFrom->digest($batch) && $this->cache->add(
+            if ($this->isDue($batch) && $this->cache->add(
                 ScheduleBatch::lock($batch->id),
                 true,
                 ScheduleBatch::SECONDS,
@@ -36,5 +43,16 @@ final class Rescheduling
                 ScheduleBatch::dispatch($batch->id);
             }
         }
+    }
+
+    private function isDue(Batch $batch): bool
+    {
+        if ($batch->made_from === null || $batch->made_at === null) {
+            return true;
+        }
+        $rest = max(self::REST_SECONDS, count($batch->gist->devices ?? []));
+
+        return $batch->made_at <= $this->clock->now()->modify("-{$rest} seconds")
+            && $batch->made_from !== $this->madeFrom->digest($batch);
     }
 }

@@ -17,9 +17,11 @@ final class ScheduleBatch implements ShouldQueue
     use Dispatchable, InteractsWithQueue, Queueable;
 
     /** Longer than it takes: who died meanwhile does not hold it for ever. */
-    public const SECONDS = 120;
+    public const SECONDS = 300;
 
     public int $tries = 1;
+
+    public int $timeout = self::SECONDS;
 
     public function __construct(public readonly int $batchId)
     {

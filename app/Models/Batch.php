@@ -27,7 +27,7 @@ use JadeStep\Core\Exchange\Fields;
  * @property Fields|null $schedule a `jade-step/schedule` document; null where none was made yet
  * @property ScheduleGist|null $gist what the next schedule is held against
  * @property list<NotedChange> $changes what was different when it was made again, the latest first
- * @property string|null $made_from a digest of what the schedule was made from
+ * @property string|null $made_from a digest of what the schedule was made from; null where people changed it since
  * @property \Illuminate\Support\Carbon|null $made_at when the schedule was
  * @property \Illuminate\Support\Carbon|null $ended_at
  * @property \Illuminate\Support\Carbon $created_at

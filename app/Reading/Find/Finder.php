@@ -6,6 +6,7 @@ namespace App\Reading\Find;
 
 use App\Almanac\HeldAlmanac;
 use App\Models\Bag;
+use App\Models\Batch;
 use App\Models\Bench;
 use App\Models\BenchJob;
 use App\Models\JournalLine;
@@ -24,7 +25,7 @@ use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Version;
 
-/** Finds whatever has a name here: jobs, devices, builds, bags, acts, people, benches and vendors. */
+/** Finds whatever has a name here: jobs, devices, builds, bags, batches, acts, people, benches and vendors. */
 final readonly class Finder
 {
     private const OF_EACH = 6;
@@ -56,6 +57,7 @@ final readonly class Finder
                 $this->devices(),
                 $this->builds(),
                 $this->bags($rank),
+                $this->batches(),
                 $this->benchesAndVendors(),
                 $by->actingRole()->leads() ? $this->people() : [],
                 $this->acts($rank),
@@ -114,6 +116,24 @@ final readonly class Finder
         );
 
         return $this->pages->page($rows, $order, null, implode(' ', $own), self::LOOKED_AT)->rows;
+    }
+
+    /** @return list<Found> the latest */
+    private function batches(): array
+    {
+        return array_values(
+            Batch::query()
+                ->latest('id')
+                ->limit(self::LOOKED_AT)
+                ->get()
+                ->map(static fn (Batch $b): Found => new Found(
+                    'batch',
+                    $b->name,
+                    "batch {$b->id}, ".($b->ended_at === null ? 'open' : 'ended'),
+                    "/batches/{$b->id}",
+                ))
+                ->all(),
+        );
     }
 
     /** @return list<Found> what is plugged in and held by no job */

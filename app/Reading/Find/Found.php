@@ -8,7 +8,7 @@ namespace App\Reading\Find;
 final readonly class Found implements \JsonSerializable
 {
     /**
-     * @param  string  $what  job, device, build, bag, act, person, bench or vendor
+     * @param  string  $what  job, device, build, bag, batch, act, person, bench or vendor
      * @param  string  $about  what tells it from others of the same name
      * @param  string  $path  of the front end
      */

@@ -48,6 +48,7 @@
         job: 'job',
         device: 'device',
         build: 'build',
+        batch: 'batch',
         bag: 'backup',
         act: 'act',
         person: 'person',
