@@ -88,7 +88,7 @@ final class BatchTest extends FeatureTestCase
         self::assertSame([true, true, false], [$assumed['SKL-B001'], $assumed['SKL-B002'], $assumed[self::SERIAL]]);
         self::assertContains('One device came into it.', $after->json('changes.0.words'));
         Gate::check(Format::Schedule, json_decode((string) json_encode($after->json('schedule'))));
-        $found = $this->getJson('/api/v1/find?find=ferries')->assertOk()->json('found');
+        $found = $this->getJson('/api/v1/find?words=ferries')->assertOk()->json('found');
         self::assertContains("/batches/{$batch->id}", array_column($found, 'path'));
     }
 
