@@ -36,7 +36,7 @@ final class BatchMeasure extends Command
 {
     private const SIZES = [10, 20, 40, 100, 200];
 
-    /** @var array<string, array{float, float, float}> what does not move bytes, in minutes */
+    /** @var array<string, array{int|float, int|float, int|float}> what does not move bytes, in minutes */
     private const MINUTES = [
         'pair' => [1, 2, 4],
         'choose-route' => [1, 2, 5],
