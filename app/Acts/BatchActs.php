@@ -118,6 +118,9 @@ final readonly class BatchActs
     private function job(int $id): BenchJob
     {
         $job = BenchJob::open()->find($id) ?? throw Refusal::notNow("There is no open job {$id}.");
+        $job->intent->crosses() || throw Refusal::notNow(
+            "Job {$id} takes its device nowhere. A batch is of devices that go to another version.",
+        );
         if ($job->batch_id !== null && Batch::open()->whereKey($job->batch_id)->exists()) {
             throw Refusal::notNow("Job {$id} is in batch {$job->batch_id} already. Take it out there first.");
         }

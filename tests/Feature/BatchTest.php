@@ -12,6 +12,7 @@ use App\Models\User;
 use Illuminate\Testing\TestResponse;
 use JadeStep\Core\Exchange\Format;
 use JadeStep\Core\Exchange\Gate;
+use JadeStep\Core\Job\Intent;
 use JadeStep\Core\Job\Role;
 use JadeStep\Core\Job\StepCode;
 use Sabre\VObject\Component\VCalendar;
@@ -200,6 +201,9 @@ final class BatchTest extends FeatureTestCase
         $this->postJson('/api/v1/batches', ['jobs' => [999_999]] + self::settings())
             ->assertConflict()
             ->assertJsonPath('detail', 'There is no open job 999999.');
+        $kept = $this->openJob();
+        $kept->update(['intent' => Intent::BackUpOnly]);
+        $this->signedIn()->postJson('/api/v1/batches', ['jobs' => [$kept->id]] + self::settings())->assertConflict();
         self::assertSame($many, Batch::query()->count());
     }
 
