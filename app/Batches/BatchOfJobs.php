@@ -15,7 +15,6 @@ use App\Shop\Shop;
 use JadeStep\Core\Batch\Asked;
 use JadeStep\Core\Batch\Batch as CoreBatch;
 use JadeStep\Core\Batch\BatchDevice;
-use JadeStep\Core\Batch\OtherWay;
 use JadeStep\Core\Batch\PackageFetch;
 use JadeStep\Core\Batch\RouteSteps;
 use JadeStep\Core\Batch\ShopPlan;
@@ -23,10 +22,9 @@ use JadeStep\Core\Batch\Simulation;
 use JadeStep\Core\Batch\Unplanned;
 use JadeStep\Core\Copied;
 use JadeStep\Core\Job\JobState;
+use JadeStep\Core\Job\StepAt;
 use JadeStep\Core\Job\StepState;
 use JadeStep\Core\Route\Planner;
-use JadeStep\Core\Route\Route;
-use JadeStep\Core\Route\Situation;
 use Psr\Clock\ClockInterface;
 
 /** Makes the core's batch of the jobs of one: what is left of each, on the way that it has taken or would take. */
@@ -96,22 +94,13 @@ final readonly class BatchOfJobs
             $fetches += RouteSteps::fetches($situation, $route);
         }
 
-        return new BatchDevice(
-            (string) $job->id,
-            $label,
-            $this->steps($job, $situation, $routes[0]),
-            $routes[0]->id,
-            $port,
-            array_map(fn (Route $r): OtherWay => new OtherWay(
-                $r->id,
-                $this->steps($job, $situation, $r),
-                $r->trade,
-            ), RouteSteps::others($routes)),
-        );
+        [$done, $running] = $this->progress($job);
+
+        return RouteSteps::device((string) $job->id, $label, $situation, $routes, $port, $done, $running);
     }
 
-    /** @return list<\JadeStep\Core\Batch\BatchStep> */
-    private function steps(BenchJob $job, Situation $situation, Route $route): array
+    /** @return array{list<StepAt>, array<string, float>} what is behind it, and for how many minutes what runs does */
+    private function progress(BenchJob $job): array
     {
         $now = $this->clock->now();
         [$done, $running] = [[], []];
@@ -123,7 +112,7 @@ final readonly class BatchOfJobs
             }
         }
 
-        return RouteSteps::ofRoute($situation, $route, $done, $running);
+        return [$done, $running];
     }
 
     private static function minutesSince(JobStep $step, \DateTimeImmutable $now): float

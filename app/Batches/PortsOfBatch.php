@@ -61,12 +61,9 @@ final readonly class PortsOfBatch
     {
         $known = [];
         foreach (Bench::query()->oldest('id')->get() as $bench) {
-            $cabled = array_filter($bench->seen, static fn (PortReading $p): bool => ! $p->byAir);
-            $names = [
-                ...array_map(static fn (PortLabel $l): string => $l->port, $bench->ports),
-                ...array_map(static fn (PortReading $p): string => $p->port, array_values($cabled)),
-            ];
-            foreach (array_unique($names) as $name) {
+            $byAir = array_filter($bench->seen, static fn (PortReading $p): bool => $p->byAir);
+            $places = array_map(static fn (PortReading $p): string => $p->port, array_values($byAir));
+            foreach (array_diff($bench->portNames(), $places) as $name) {
                 $known[] = [$bench, $name];
             }
         }

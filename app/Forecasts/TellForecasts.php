@@ -10,11 +10,9 @@ use App\Models\BenchJob;
 use App\Models\HeldCatalogue;
 use App\Models\ToldForecast;
 use Illuminate\Contracts\Cache\Repository;
-use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Forecast\Forecast;
 use JadeStep\Core\Forecast\Forecaster;
 use JadeStep\Core\Forecast\Horizon;
-use JadeStep\Core\Forecast\PastWindow;
 use JadeStep\Core\Forecast\WindowHistory;
 use Psr\Clock\ClockInterface;
 
@@ -65,20 +63,12 @@ final class TellForecasts
     public function tell(): void
     {
         $now = $this->clock->now();
-        $history = WindowHistory::of($this->almanac->almanac());
-        $forecaster = new Forecaster($history, $now);
-        $rows = [];
         $told = ToldForecast::query()->where('told_at', '>=', $now->setTime(0, 0))->get(['package_sha256']);
         $told = array_flip($told->map(static fn (ToldForecast $t): string => $t->package_sha256)->all());
-        foreach ($history->windows as $window) {
-            $isAsked = $window->supersededAt < $now && $window->endsAt === null && $window->knownUntil >= $now
-                && ! isset($told[$window->digests[0]]);
-            $forecast = $isAsked ? $forecaster->ofWindow($window) : null;
-            if ($forecast instanceof Forecast) {
-                array_push($rows, ...array_map(
-                    fn (Horizon $h): array => $this->row($window, $forecast, $h),
-                    Horizon::cases(),
-                ));
+        $rows = [];
+        foreach ((new Forecaster($this->history(), $now))->ofAllOpen() as $forecast) {
+            foreach (isset($told[$forecast->window->digests[0]]) ? [] : Horizon::cases() as $horizon) {
+                $rows[] = $this->row($forecast, $horizon);
             }
         }
         foreach (array_chunk($rows, 500) as $some) {
@@ -87,8 +77,9 @@ final class TellForecasts
     }
 
     /** @return array<string, mixed> */
-    private function row(PastWindow $window, Forecast $forecast, Horizon $horizon): array
+    private function row(Forecast $forecast, Horizon $horizon): array
     {
+        $window = $forecast->window;
         $then = $horizon->after($forecast->madeAt);
 
         return [
@@ -110,28 +101,18 @@ final class TellForecasts
     {
         $now = $this->clock->now();
         $due = ToldForecast::query()->where('held', null)->where('due_at', '<=', $now)->get();
-        $windows = $due->isEmpty() ? [] : self::byDigest($this->almanac->almanac());
+        $windows = $due->isEmpty() ? [] : $this->history()->byDigest();
         foreach ($due as $told) {
-            $window = $windows[$told->package_sha256] ?? null;
-            $then = $told->due_at->toDateTimeImmutable();
-            $isKnown = $window !== null && (! $window->isOpenAt($then) || $window->knownUntil >= $then);
-            if ($isKnown) {
-                $told->update(['held' => $window->isOpenAt($then), 'judged_at' => $now]);
+            $held = ($windows[$told->package_sha256] ?? null)?->heldAt($told->due_at->toDateTimeImmutable());
+            if ($held !== null) {
+                $told->update(['held' => $held, 'judged_at' => $now]);
             }
         }
     }
 
-    /** @return array<string, PastWindow> */
-    private static function byDigest(Almanac $almanac): array
+    private function history(): WindowHistory
     {
-        $windows = [];
-        foreach (WindowHistory::of($almanac)->windows as $window) {
-            foreach ($window->digests as $digest) {
-                $windows[$digest] = $window;
-            }
-        }
-
-        return $windows;
+        return WindowHistory::of($this->almanac->almanac());
     }
 
     private function version(): string

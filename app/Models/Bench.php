@@ -32,6 +32,15 @@ final class Bench extends Model
         ];
     }
 
+    /** @return list<string> the ports that Settings name, in their order, and whatever else the link tells of */
+    public function portNames(): array
+    {
+        return array_values(array_unique([
+            ...array_map(static fn (PortLabel $l): string => $l->port, $this->ports),
+            ...array_map(static fn (PortReading $p): string => $p->port, $this->seen),
+        ]));
+    }
+
     public function address(): string
     {
         return rtrim($this->link_address ?? config()->string('jade.device_link'), '/');

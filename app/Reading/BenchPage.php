@@ -65,8 +65,6 @@ final readonly class BenchPage
     }
 
     /**
-     * The ports that Settings name, in their order, and whatever else the link tells of.
-     *
      * @param  array<string, int>  $held  job ids by serial
      * @return list<PortRow>
      */
@@ -77,7 +75,6 @@ final readonly class BenchPage
             array_map(static fn (PortLabel $p): string => $p->port, $bench->ports),
             array_map(static fn (PortLabel $p): string => $p->label, $bench->ports),
         );
-        $names = array_unique(array_map(strval(...), [...array_keys($labels), ...array_keys($seen)]));
 
         return array_values(array_map(static function (string $name) use ($labels, $seen, $held): PortRow {
             $at = $seen[$name] ?? null;
@@ -90,6 +87,6 @@ final readonly class BenchPage
                 $held[$serial] ?? null,
                 $at?->byAir === true ? NearDevices::agreed($serial)?->by : null,
             );
-        }, $names));
+        }, $bench->portNames()));
     }
 }

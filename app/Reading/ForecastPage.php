@@ -11,7 +11,6 @@ use JadeStep\Core\Forecast\Forecast;
 use JadeStep\Core\Forecast\Forecaster;
 use JadeStep\Core\Forecast\Horizon;
 use JadeStep\Core\Forecast\Judged;
-use JadeStep\Core\Forecast\PastWindow;
 use JadeStep\Core\Forecast\Replay;
 use JadeStep\Core\Forecast\WindowHistory;
 use Psr\Clock\ClockInterface;
@@ -27,16 +26,7 @@ final readonly class ForecastPage
     public function open(): array
     {
         $now = $this->clock->now();
-        $history = WindowHistory::of($this->almanac->almanac());
-        $forecaster = new Forecaster($history, $now);
-        $open = array_filter(
-            $history->windows,
-            static fn (PastWindow $w): bool => $w->supersededAt < $now && $w->endsAt === null && $w->knownUntil >= $now,
-        );
-        $told = array_filter(
-            array_map($forecaster->ofWindow(...), array_values($open)),
-            static fn (mixed $f): bool => $f instanceof Forecast,
-        );
+        $told = (new Forecaster(WindowHistory::of($this->almanac->almanac()), $now))->ofAllOpen();
         $then = Horizon::Month->after($now);
         usort(
             $told,

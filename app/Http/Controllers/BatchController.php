@@ -11,6 +11,7 @@ use App\Http\Requests\BatchWhatIfRequest;
 use App\Http\Requests\MakeBatchRequest;
 use App\Http\Resources\BatchResource;
 use App\Http\Resources\BatchSummaryResource;
+use App\Http\Resources\BatchWhatIfResource;
 use App\Models\Batch;
 use App\Models\BenchJob;
 use App\Reading\BatchAsDocument;
@@ -99,13 +100,13 @@ final readonly class BatchController
 
     public function whatIf(BatchWhatIfRequest $request, Batch $batch, BatchWhatIf $what): JsonResponse
     {
-        return new JsonResponse($what->answer(
+        return new JsonResponse(new BatchWhatIfResource($what->answer(
             $batch,
             $request->integer('ports'),
             $request->integer('technicians'),
             $request->time('startsAt'),
             $request->time('deadline'),
-        ));
+        )));
     }
 
     /** The batch as a document that `bin/jade batch` takes. */

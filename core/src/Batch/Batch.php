@@ -33,11 +33,6 @@ final readonly class Batch
         return Copied::with($this, startsAt: $startsAt);
     }
 
-    public function until(?\DateTimeImmutable $deadline): self
-    {
-        return Copied::with($this, deadline: $deadline);
-    }
-
     /** @param  list<BatchDevice>  $devices */
     public function withDevices(array $devices): self
     {

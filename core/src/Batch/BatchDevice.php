@@ -31,12 +31,6 @@ final readonly class BatchDevice
         return array_filter($this->steps, static fn (BatchStep $s): bool => $s->needs(Need::Port)) !== [];
     }
 
-    /** Expected minutes of all its steps, one after the other. */
-    public function expectedMinutes(): float
-    {
-        return array_sum(array_map(static fn (BatchStep $s): float => $s->minutes->expected, $this->steps));
-    }
-
     public function onWay(OtherWay $way): self
     {
         return Copied::with($this, steps: $way->steps, route: $way->route, others: []);

@@ -32,6 +32,15 @@ final readonly class BatchStep
     ) {
     }
 
+    /**
+     * @param  list<self>  $steps
+     * @return float expected minutes of all, one after the other
+     */
+    public static function minutesOf(array $steps): float
+    {
+        return array_sum(array_map(static fn (self $s): float => $s->minutes->expected, $steps));
+    }
+
     public function needs(Need $need): bool
     {
         return in_array($need->value, $this->needs, true);

@@ -114,8 +114,8 @@ final class Helps
     {
         $quickest = null;
         foreach ($device->others as $way) {
-            $best = $quickest?->expectedMinutes() ?? $device->expectedMinutes();
-            $quickest = $way->expectedMinutes() < $best ? $way : $quickest;
+            $best = BatchStep::minutesOf($quickest->steps ?? $device->steps);
+            $quickest = BatchStep::minutesOf($way->steps) < $best ? $way : $quickest;
         }
 
         return $quickest;

@@ -14,9 +14,4 @@ final readonly class OtherWay
     public function __construct(public string $route, public array $steps, public string $trade)
     {
     }
-
-    public function expectedMinutes(): float
-    {
-        return array_sum(array_map(static fn (BatchStep $s): float => $s->minutes->expected, $this->steps));
-    }
 }

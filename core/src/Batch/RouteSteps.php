@@ -11,7 +11,6 @@ use JadeStep\Core\Job\StepAt;
 use JadeStep\Core\Job\StepCode;
 use JadeStep\Core\Route\Leg;
 use JadeStep\Core\Route\Minutes;
-use JadeStep\Core\Route\Plan;
 use JadeStep\Core\Route\Route;
 use JadeStep\Core\Route\Situation;
 use JadeStep\Core\Route\StepEstimate;
@@ -32,23 +31,27 @@ final readonly class RouteSteps
     }
 
     /**
-     * A device on the best route of its plan, with the others that end on the same build.
+     * A device on the best of its routes, with the others that cost no more.
      *
+     * @param  non-empty-list<Route>  $routes  the best first
      * @param  int|null  $onPort  from 0
+     * @param  list<StepAt>  $done
+     * @param  array<string, float>  $running  minutes by "code leg"
      */
-    public static function ofPlan(
+    public static function device(
         string $id,
         string $label,
         Situation $situation,
-        Plan $plan,
+        array $routes,
         ?int $onPort = null,
+        array $done = [],
+        array $running = [],
     ): BatchDevice {
-        $steps = static fn (Route $route): array => self::ofRoute($situation, $route);
-        $best = $plan->routes[0] ?? throw new \LogicException('A plan without a route has no steps.');
+        $steps = static fn (Route $route): array => (new self($situation, $route, $done, $running))->steps();
 
-        return new BatchDevice($id, $label, $steps($best), $best->id, $onPort, array_map(
+        return new BatchDevice($id, $label, $steps($routes[0]), $routes[0]->id, $onPort, array_map(
             static fn (Route $r): OtherWay => new OtherWay($r->id, $steps($r), $r->trade),
-            self::others($plan->routes),
+            self::others($routes),
         ));
     }
 
@@ -58,7 +61,7 @@ final readonly class RouteSteps
      * @param  list<Route>  $routes  the best first
      * @return list<Route>
      */
-    public static function others(array $routes): array
+    private static function others(array $routes): array
     {
         $costs = static fn (Route $r): array => [
             ...array_column([...$r->losses->lost, ...$r->losses->atRisk], 'value'),
@@ -70,16 +73,6 @@ final readonly class RouteSteps
             array_slice($routes, 1),
             static fn (Route $r): bool => array_diff($costs($r), $costs($routes[0])) === [],
         ));
-    }
-
-    /**
-     * @param  list<StepAt>  $done
-     * @param  array<string, float>  $running  minutes by "code leg"
-     * @return list<BatchStep>
-     */
-    public static function ofRoute(Situation $situation, Route $route, array $done = [], array $running = []): array
-    {
-        return (new self($situation, $route, $done, $running))->steps();
     }
 
     /** @return array<string, PackageFetch> what a route fetches, by the package's SHA-256 */

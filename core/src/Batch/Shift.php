@@ -7,6 +7,8 @@ namespace JadeStep\Core\Batch;
 /** From when to when people work on some days of the week. */
 final readonly class Shift
 {
+    private const DAYS = ['mon' => 1, 'tue' => 2, 'wed' => 3, 'thu' => 4, 'fri' => 5, 'sat' => 6, 'sun' => 7];
+
     /**
      * @param  list<int>  $days  1 for Monday to 7 for Sunday
      * @param  string  $from  as "08:00"
@@ -14,6 +16,12 @@ final readonly class Shift
      */
     public function __construct(public array $days, public string $from, public string $until)
     {
+    }
+
+    /** @param  list<string>  $days  as "mon" */
+    public static function named(array $days, string $from, string $until): self
+    {
+        return new self(array_map(static fn (string $day): int => self::DAYS[$day], $days), $from, $until);
     }
 
     /**

@@ -10,8 +10,6 @@ use JadeStep\Core\Exchange\Kept;
 /** Who is there for a batch and how many ports it has, as a lead sets it. */
 final readonly class ShopPlan implements Kept
 {
-    private const DAYS = ['mon' => 1, 'tue' => 2, 'wed' => 3, 'thu' => 4, 'fri' => 5, 'sat' => 6, 'sun' => 7];
-
     /** What there is of these where nobody says (common practice, no source). */
     public const WORKERS = 4;
 
@@ -50,11 +48,9 @@ final readonly class ShopPlan implements Kept
 
     private function hours(\DateTimeZone $zone): WorkingHours
     {
-        $days = array_map(static fn (string $day): int => self::DAYS[$day] ?? 1, $this->days);
-
-        return $days === []
+        return $this->days === []
             ? WorkingHours::always()
-            : WorkingHours::of([new Shift($days, $this->from, $this->until)], $zone);
+            : WorkingHours::of([Shift::named($this->days, $this->from, $this->until)], $zone);
     }
 
     /** @param  int  $technicians  so many, whoever they are */

@@ -11,7 +11,7 @@ namespace JadeStep\Core\Evidence;
 final readonly class Proportion
 {
     /** The 97.5th percentile of the standard normal distribution. */
-    private const Z = 1.959963984540054;
+    public const Z = 1.959963984540054;
 
     /**
      * @param  float|null  $low  0 to 1; null where there is nothing to tell from

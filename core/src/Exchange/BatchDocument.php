@@ -25,8 +25,6 @@ use JadeStep\Core\Time\Rfc3339;
 /** Reads `jade-step/batch` documents: devices with situations, which the planner finds ways for, or with steps. */
 final class BatchDocument
 {
-    private const DAYS = ['mon' => 1, 'tue' => 2, 'wed' => 3, 'thu' => 4, 'fri' => 5, 'sat' => 6, 'sun' => 7];
-
     /** What there is of it where a document does not say. */
     private const USUAL = [
         'workers' => ShopPlan::WORKERS,
@@ -162,8 +160,8 @@ final class BatchDocument
             throw $w->fault('timeZone', 'expected a name of the time zone database, as Europe/Oslo');
         }
 
-        return WorkingHours::of($w->each('hours', static fn (Fields $h): Shift => new Shift(
-            array_map(static fn (string $day): int => self::DAYS[$day], $h->strings('days')),
+        return WorkingHours::of($w->each('hours', static fn (Fields $h): Shift => Shift::named(
+            $h->strings('days'),
             $h->string('from'),
             $h->string('until'),
         )), $known);

@@ -57,14 +57,14 @@ final class BatchReading
     {
         $situation = Copied::with($told, startsAt: $told->startsAt ?? $this->startsAt);
         $plan = $this->planner->plan($situation);
-        if (! $plan->isReachable()) {
+        if ($plan->routes === []) {
             return new Unplanned($id, $label, 'No route leads to its goal.');
         }
         foreach ($plan->routes as $route) {
             $this->fetches += RouteSteps::fetches($situation, $route);
         }
 
-        return RouteSteps::ofPlan($id, $label, $situation, $plan, $port);
+        return RouteSteps::device($id, $label, $situation, $plan->routes, $port);
     }
 
     /** @return int|null from 0 */

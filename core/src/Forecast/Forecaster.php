@@ -35,6 +35,23 @@ final class Forecaster
         };
     }
 
+    /** @return list<Forecast> of every open window that is superseded and has no known end, where it is not silent */
+    public function ofAllOpen(): array
+    {
+        $told = [];
+        foreach ($this->history->windows as $window) {
+            $isAsked = $window->supersededAt < $this->now
+                && $window->endsAt === null
+                && $window->knownUntil >= $this->now;
+            $forecast = $isAsked ? $this->ofWindow($window) : Silence::NotOpen;
+            if ($forecast instanceof Forecast) {
+                $told[] = $forecast;
+            }
+        }
+
+        return $told;
+    }
+
     /** Of a window that is open, and was superseded before now. */
     public function ofWindow(PastWindow $window): Forecast|Silence
     {

@@ -59,6 +59,12 @@ final readonly class PastWindow
         return $this->endsAt === null || $this->endsAt > $moment;
     }
 
+    /** Whether it was still open at a moment; null where the vendor's word does not reach so far. */
+    public function heldAt(\DateTimeImmutable $then): ?bool
+    {
+        return ! $this->isOpenAt($then) ? false : ($this->knownUntil >= $then ? true : null);
+    }
+
     /** @return float days from superseding to a moment */
     public function days(\DateTimeImmutable $moment): float
     {

@@ -43,7 +43,7 @@ final class Replay
             $isAsked = $window->supersededAt < $moment
                 && $window->isOpenAt($moment)
                 && ! $window->endAnnounced
-                && $window->knownUntil >= $then;
+                && $window->heldAt($then) !== null;
             $forecast = $isAsked ? $forecaster->ofWindow($window) : Silence::NotOpen;
             if ($forecast instanceof Forecast) {
                 $judged[] = new Judged($forecast->chanceAt($then)->share, $window->isOpenAt($then));

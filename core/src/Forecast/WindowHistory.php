@@ -48,6 +48,19 @@ final readonly class WindowHistory
         return null;
     }
 
+    /** @return array<string, PastWindow> by the digest of each of its packages */
+    public function byDigest(): array
+    {
+        $windows = [];
+        foreach ($this->windows as $window) {
+            foreach ($window->digests as $digest) {
+                $windows[$digest] = $window;
+            }
+        }
+
+        return $windows;
+    }
+
     /** @return array<string, list<Build>> */
     private static function byLine(Catalogue $catalogue): array
     {
