@@ -21,6 +21,7 @@ use JadeStep\Core\Batch\ShopPlan;
 use JadeStep\Core\Batch\Simulation;
 use JadeStep\Core\Batch\Unplanned;
 use JadeStep\Core\Copied;
+use JadeStep\Core\Exchange\ScheduleDocument;
 use JadeStep\Core\Job\JobState;
 use JadeStep\Core\Job\StepAt;
 use JadeStep\Core\Job\StepState;
@@ -69,6 +70,7 @@ final readonly class BatchOfJobs
             $unplanned,
             self::SEED,
             Simulation::USUAL_DRAWS,
+            $batch->schedule === null ? null : ScheduleDocument::order($batch->schedule),
         );
     }
 

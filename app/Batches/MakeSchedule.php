@@ -31,9 +31,7 @@ final readonly class MakeSchedule
         $from = $this->madeFrom->digest($batch);
         $asked = $this->jobs->ask($batch);
         $foreseen = Foreseen::of(
-            $asked->batch,
-            $asked->seed,
-            $asked->draws,
+            $asked,
             $this->clock->now(),
             static fn (): float => hrtime(true) / 1e9,
         );

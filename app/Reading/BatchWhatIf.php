@@ -24,6 +24,6 @@ final readonly class BatchWhatIf
     ): Foreseen {
         $asked = $this->jobs->ask($batch, $batch->workshop->with($ports, $technicians), $startsAt, $deadline);
 
-        return Foreseen::quickly($asked->batch, $asked->seed, static fn (): float => hrtime(true) / 1e9);
+        return Foreseen::quickly($asked, static fn (): float => hrtime(true) / 1e9);
     }
 }

@@ -45,9 +45,7 @@ final class BatchCommand extends CoreCommand
         $asked = BatchDocument::parse(self::fileText($batch), Almanac::of(...$catalogues));
         $start = $asked->batch->startsAt;
         $foreseen = Foreseen::of(
-            $asked->batch,
-            $asked->seed,
-            $asked->draws,
+            $asked,
             // from files nothing has begun: an earlier start is always worth a look
             $start->modify('-1 day'),
             static fn (): float => hrtime(true) / 1e9,

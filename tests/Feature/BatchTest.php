@@ -114,6 +114,16 @@ final class BatchTest extends FeatureTestCase
         }
     }
 
+    public function test_made_again_for_nothing_it_is_the_same_and_no_change_is_told(): void
+    {
+        [$batch, $page] = $this->made();
+        $this->app->make(MakeSchedule::class)->make($batch);
+        $again = $this->getJson("/api/v1/batches/{$batch->id}")->assertOk();
+
+        self::assertSame($page->json('schedule.devices'), $again->json('schedule.devices'));
+        self::assertSame($page->json('changes'), $again->json('changes'));
+    }
+
     public function test_each_technician_has_an_order_of_the_day_without_overlaps(): void
     {
         [$batch, $page] = $this->made();

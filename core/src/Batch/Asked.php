@@ -11,7 +11,12 @@ final readonly class Asked
      * @param  list<Unplanned>  $unplanned
      * @param  int<1, max>  $draws
      */
-    public function __construct(public Batch $batch, public array $unplanned, public int $seed, public int $draws)
-    {
+    public function __construct(
+        public Batch $batch,
+        public array $unplanned,
+        public int $seed,
+        public int $draws,
+        public ?OrderBefore $before = null,
+    ) {
     }
 }

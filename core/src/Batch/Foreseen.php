@@ -19,31 +19,22 @@ final readonly class Foreseen
      *
      * @param  \Closure(): float|null  $clock  in seconds
      */
-    public static function quickly(Batch $batch, int $seed, ?\Closure $clock = null): self
+    public static function quickly(Asked $asked, ?\Closure $clock = null): self
     {
-        $schedule = Scheduler::schedule($batch, Effort::small($seed), $clock);
+        $schedule = Scheduler::schedule($asked->batch, Effort::small($asked->seed), $clock);
 
-        return new self($schedule, Simulation::play($schedule, $seed, self::FEW_DRAWS), []);
+        return new self($schedule, Simulation::play($schedule, $asked->seed, self::FEW_DRAWS), []);
     }
 
-    /**
-     * @param  int<1, max>  $draws
-     * @param  \Closure(): float|null  $clock  in seconds
-     */
-    public static function of(
-        Batch $batch,
-        int $seed,
-        int $draws,
-        \DateTimeImmutable $now,
-        ?\Closure $clock = null,
-    ): self {
-        $schedule = Scheduler::schedule($batch, Effort::usual($seed), $clock);
-        $outlook = Simulation::play($schedule, $seed, $draws);
+    /** @param  \Closure(): float|null  $clock  in seconds */
+    public static function of(Asked $asked, \DateTimeImmutable $now, ?\Closure $clock = null): self
+    {
+        $schedule = Scheduler::schedule($asked->batch, Effort::usual($asked->seed), $clock, $asked->before);
+        $outlook = Simulation::play($schedule, $asked->seed, $asked->draws);
+        $helps = $asked->batch->devices === []
+            ? []
+            : Helps::of($schedule, $outlook, Effort::small($asked->seed), $now, $clock);
 
-        return new self(
-            $schedule,
-            $outlook,
-            $batch->devices === [] ? [] : Helps::of($schedule, $outlook, Effort::small($seed), $now, $clock),
-        );
+        return new self($schedule, $outlook, $helps);
     }
 }

@@ -13,19 +13,19 @@ final readonly class Schedule
     /**
      * @param  list<PlacedStep>  $steps  in the order of their starts
      * @param  list<DeviceTimes>  $devices  in the order of the batch
-     * @param  PriorityRule  $rule  that it was begun with
+     * @param  PriorityRule|null  $rule  that it was begun with; null: with the order of the schedule before
      * @param  bool  $cutShort  whether time ran out before all was tried
      */
     private function __construct(
         public Batch $batch,
         public array $steps,
         public array $devices,
-        public PriorityRule $rule,
+        public ?PriorityRule $rule,
         public bool $cutShort,
     ) {
     }
 
-    public static function of(Problem $problem, Placement $placed, PriorityRule $rule, bool $cutShort): self
+    public static function of(Problem $problem, Placement $placed, ?PriorityRule $rule, bool $cutShort): self
     {
         $devices = [];
         for ($job = 0; $job < $problem->devices; $job++) {

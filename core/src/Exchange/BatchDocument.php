@@ -9,6 +9,7 @@ use JadeStep\Core\Batch\Asked;
 use JadeStep\Core\Batch\Batch;
 use JadeStep\Core\Batch\BatchDevice;
 use JadeStep\Core\Batch\BatchStep;
+use JadeStep\Core\Batch\OrderBefore;
 use JadeStep\Core\Batch\OtherWay;
 use JadeStep\Core\Batch\PackageFetch;
 use JadeStep\Core\Batch\Shift;
@@ -66,6 +67,7 @@ final class BatchDocument
             array_values(array_filter($devices, static fn ($d): bool => $d instanceof Unplanned)),
             $f->maybeInt('seed') ?? 1,
             max(1, $f->maybeInt('draws') ?? Simulation::USUAL_DRAWS),
+            $f->has('orderBefore') ? new OrderBefore($f->each('orderBefore', self::begun(...))) : null,
         );
     }
 
@@ -99,7 +101,13 @@ final class BatchDocument
             'draws' => $asked->draws,
             'packages' => array_map($times, $batch->fetches),
             'devices' => array_map(self::device(...), $batch->devices),
-        ];
+        ] + ($asked->before === null ? [] : ['orderBefore' => $asked->before->steps]);
+    }
+
+    /** @return array{device: string, step: string, leg: int} */
+    private static function begun(Fields $f): array
+    {
+        return ['device' => $f->string('device'), 'step' => $f->string('step'), 'leg' => $f->int('leg')];
     }
 
     /** @return array<string, mixed> */

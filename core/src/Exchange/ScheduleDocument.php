@@ -9,6 +9,7 @@ use JadeStep\Core\Batch\DeviceTimes;
 use JadeStep\Core\Batch\FinishSpan;
 use JadeStep\Core\Batch\Foreseen;
 use JadeStep\Core\Batch\Help;
+use JadeStep\Core\Batch\OrderBefore;
 use JadeStep\Core\Batch\PlacedStep;
 use JadeStep\Core\Batch\Schedule;
 use JadeStep\Core\Batch\Unplanned;
@@ -43,7 +44,7 @@ final class ScheduleDocument
                 static fn (Unplanned $u): array => ['id' => $u->id, 'why' => $u->why],
                 $unplanned,
             ),
-            'rule' => $schedule->rule->value,
+            'rule' => $schedule->rule?->value,
             'cutShort' => $schedule->cutShort,
             'devices' => array_map(
                 static fn (int $i): array => self::device($schedule, $i, $outlook->devices[$i]),
@@ -52,6 +53,23 @@ final class ScheduleDocument
             'fetches' => self::fetches($schedule),
             'helps' => array_map(self::help(...), $foreseen->helps),
         ];
+    }
+
+    /** The order in which steps were to begin by a schedule that was written before. */
+    public static function order(Fields $schedule): OrderBefore
+    {
+        $steps = [];
+        $schedule->each('devices', static function (Fields $device) use (&$steps): void {
+            $device->each('steps', static function (Fields $s) use ($device, &$steps): void {
+                $steps[] = [
+                    $s->time('startsAt'),
+                    ['device' => $device->string('id'), 'step' => $s->string('step'), 'leg' => $s->int('leg')],
+                ];
+            });
+        });
+        usort($steps, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+
+        return new OrderBefore(array_column($steps, 1));
     }
 
     /** @return array<string, mixed> */

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Tests\Batch;
 
+use JadeStep\Core\Batch\Asked;
 use JadeStep\Core\Batch\Batch;
 use JadeStep\Core\Batch\BatchDevice;
 use JadeStep\Core\Batch\BatchStep;
 use JadeStep\Core\Batch\Effort;
+use JadeStep\Core\Batch\Foreseen;
+use JadeStep\Core\Batch\OrderBefore;
 use JadeStep\Core\Batch\PackageFetch;
 use JadeStep\Core\Batch\PlacedStep;
 use JadeStep\Core\Batch\Schedule;
@@ -16,6 +19,8 @@ use JadeStep\Core\Batch\Shift;
 use JadeStep\Core\Batch\Waiting;
 use JadeStep\Core\Batch\WorkingHours;
 use JadeStep\Core\Batch\Workshop;
+use JadeStep\Core\Exchange\Fields;
+use JadeStep\Core\Exchange\ScheduleDocument;
 use JadeStep\Core\Route\Minutes;
 use JadeStep\Core\Time\Rfc3339;
 use PHPUnit\Framework\TestCase;
@@ -74,6 +79,40 @@ final class SchedulerTest extends TestCase
         );
 
         self::assertSame($starts(3), $starts(3));
+    }
+
+    public function test_made_again_it_stays_as_it_is_unless_another_one_is_clearly_better(): void
+    {
+        $kept = 0;
+        for ($seed = 1; $seed <= 40; $seed++) {
+            $batch = Shops::drawn($seed);
+            $first = Foreseen::of(new Asked($batch, [], $seed, 100), $batch->startsAt);
+            $order = ScheduleDocument::order(Fields::of(ScheduleDocument::write($first, [])));
+            $again = Scheduler::schedule($batch, Effort::usual($seed + 1), null, $order);
+            if ($again->rule === null) {
+                self::assertSame(self::starts($first->schedule), self::starts($again), "seed {$seed}");
+                $kept++;
+            } else {
+                self::assertLessThan(Shops::makespan($first->schedule), Shops::makespan($again), "seed {$seed}");
+            }
+        }
+        self::assertGreaterThan(35, $kept);
+    }
+
+    public function test_an_order_that_would_make_somebody_late_is_not_kept(): void
+    {
+        $jobs = [[['hands', 10]], [['hands', 10]], [['hands', 30]]];
+        $batch = Shops::batch($jobs, ['hands' => 1], '2026-11-30T07:20:00Z');
+        $longFirst = new OrderBefore(array_map(
+            static fn (string $device): array => ['device' => $device, 'step' => 's0', 'leg' => 0],
+            ['d2', 'd0', 'd1'],
+        ));
+        $usual = Scheduler::schedule($batch, Effort::usual(1), null, $longFirst);
+
+        self::assertSame([2], $usual->late());
+        // without a deadline it is as good as any, and is kept
+        $free = Scheduler::schedule(Shops::batch($jobs, ['hands' => 1]), Effort::usual(1), null, $longFirst);
+        self::assertSame([2, 0, 1], array_map(static fn (PlacedStep $s): ?int => $s->device, $free->steps));
     }
 
     public function test_where_time_runs_out_the_best_so_far_is_given_and_said_to_be_cut_short(): void

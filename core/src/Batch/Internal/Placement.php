@@ -49,6 +49,12 @@ final class Placement
         return $finish;
     }
 
+    /** When the last device is done. */
+    public function lastFinish(): int
+    {
+        return max([0, ...array_map($this->finishOf(...), array_keys(array_fill(0, $this->problem->devices, null)))]);
+    }
+
     /** Whether a window closes before the step that has to begin in it does. */
     public function missesWindow(int $job): bool
     {
