@@ -176,7 +176,7 @@ final class InstallRuns
         return $runs;
     }
 
-    private function tidy(): void
+    public function tidy(): void
     {
         $database = $this->system->database();
         $database->exec(

@@ -40,6 +40,7 @@ final readonly class NextHand
     {
         $at = "/jobs/{$job['id']}";
         match ($act) {
+            'attach-device' => $this->rig->plug($this->serial, $this->port),
             'plan' => $this->plan($job),
             'accept-route' => $this->acceptRoute($job),
             'give-passphrase' => $this->visitor->send('POST', "{$at}/passphrase", [

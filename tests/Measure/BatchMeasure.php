@@ -29,7 +29,8 @@ use Symfony\Component\Console\Output\OutputInterface;
 #[
     AsCommand(
         'batch',
-        'Schedules fleets on eight ports with two technicians, plays them through, and tries what would help',
+        'Schedules fleets on eight ports with two technicians, plays them through, and tries what would help; or '
+            .'drives batches on the practice rig, and tells how often the promised span held',
     ),
 ]
 final class BatchMeasure extends Command
@@ -59,11 +60,19 @@ final class BatchMeasure extends Command
 
     protected function configure(): void
     {
-        $this->addOption('devices', null, InputOption::VALUE_REQUIRED, 'Only this many');
+        $this->addOption('devices', null, InputOption::VALUE_REQUIRED, 'Only this many')
+            ->addOption('drive', null, InputOption::VALUE_NONE, 'Drives twelve devices on the rig, run after run')
+            ->addOption('runs', null, InputOption::VALUE_REQUIRED, 'How often they are driven', '100')
+            ->addOption('from', null, InputOption::VALUE_REQUIRED, 'The seed of the first run', '1');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
+        if ($input->getOption('drive') === true) {
+            DrivenRuns::drive(max(1, (int) $input->getOption('runs')), (int) $input->getOption('from'), $output);
+
+            return self::SUCCESS;
+        }
         $only = $input->getOption('devices');
         $clock = static fn (): float => hrtime(true) / 1e9;
         $output->writeln('devices  steps  schedule s  simulation s  help s  peak MB  last done after h  chance');

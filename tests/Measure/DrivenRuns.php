@@ -1,0 +1,204 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Measure;
+
+use JadeStep\Core\Batch\Batch;
+use JadeStep\Core\Batch\BatchDevice;
+use JadeStep\Core\Batch\BatchStep;
+use JadeStep\Core\Batch\Effort;
+use JadeStep\Core\Batch\PackageFetch;
+use JadeStep\Core\Batch\Scheduler;
+use JadeStep\Core\Batch\Simulation;
+use JadeStep\Core\Batch\WorkingHours;
+use JadeStep\Core\Batch\Workshop;
+use JadeStep\Core\Copied;
+use JadeStep\Core\Job\Need;
+use JadeStep\Core\Route\Minutes;
+use Random\Engine\Mt19937;
+use Random\Randomizer;
+use Standins\Rig\Fleet;
+use Symfony\Component\Console\Output\OutputInterface;
+use Tests\Fault\InstallRuns;
+
+/**
+ * Twelve phones by two technicians at eight ports of the practice rig, end to end, again and again: does the span that
+ * was promised for the last hand-over hold it?
+ *
+ * The devices, their ways and what comes after what are the product's own batch, its schedule and its simulation the
+ * core's. People's times are the planner's three-point times at the rig's speed, drawn by each run's seed. What runs by
+ * itself takes seconds here where it takes minutes elsewhere, so its times are those that the runs before have
+ * measured, with what they wait for workers; the first runs only measure.
+ */
+final class DrivenRuns
+{
+    private const SPEED = 60;
+
+    private const DEVICES = 12;
+
+    /** So many only measure, before anything is promised. */
+    private const BEFORE = 2;
+
+    private StepTimes $known;
+
+    private function __construct(private readonly InstallRuns $rig, private readonly OutputInterface $output)
+    {
+        $this->known = new StepTimes;
+    }
+
+    /** @param  int  $from  the first seed */
+    public static function drive(int $runs, int $from, OutputInterface $output): void
+    {
+        $self = new self(InstallRuns::harmless(self::SPEED, self::DEVICES), $output);
+        for ($before = 1; $before <= self::BEFORE; $before++) {
+            $output->writeln(sprintf('measured in %.1f s', $self->measure(-$before)));
+        }
+        $held = 0;
+        for ($seed = $from; $seed < $from + $runs; $seed++) {
+            $held += $self->isHeld($seed) ? 1 : 0;
+        }
+        $self->tellTimes();
+        $output->writeln("The promised span held the actual finish in {$held} of {$runs} runs.");
+        $self->rig->stop();
+    }
+
+    private function measure(int $seed): float
+    {
+        $driven = $this->made($seed);
+        $batch = self::timed($driven->planned, static fn (BatchStep $s): Minutes => self::inHand($s->minutes));
+        $seconds = $driven->drive(Scheduler::schedule($batch, Effort::small($seed)), self::hands($driven, $seed));
+        $this->known->add($driven->took());
+
+        return $seconds;
+    }
+
+    private function isHeld(int $seed): bool
+    {
+        $driven = $this->made($seed);
+        $batch = self::timed($driven->planned, $this->expected(...), $this->known->minutes(DrivenBatch::FETCH));
+        $schedule = Scheduler::schedule($batch, Effort::small($seed));
+        $span = Simulation::play($schedule, $seed)->finish;
+        $seconds = $driven->drive($schedule, self::hands($driven, $seed));
+        $this->known->add($driven->took());
+        $isHeld = $span->holds($batch->after($seconds));
+        $this->output->writeln(sprintf(
+            'seed %3d: promised %5.1f to %5.1f s, done after %5.1f s%s',
+            $seed,
+            $batch->seconds($span->from),
+            $batch->seconds($span->until),
+            $seconds,
+            $isHeld ? '' : ', not held',
+        ));
+
+        return $isHeld;
+    }
+
+    private function made(int $seed): DrivenBatch
+    {
+        $this->rig->tidy();
+
+        return DrivenBatch::of($this->rig->system(), Fleet::phones(self::DEVICES), "Run {$seed}");
+    }
+
+    /** How long a step is expected to take here, with all that comes on top. */
+    private function expected(BatchStep $step): Minutes
+    {
+        $measured = $this->known->minutes($step->name);
+        if (! DrivenBatch::isByHand($step->name)) {
+            return $measured;
+        }
+        $hand = self::inHand($step->minutes);
+
+        return Minutes::of(
+            $hand->low + $measured->low,
+            $hand->likely + $measured->likely,
+            $hand->high + $measured->high,
+        );
+    }
+
+    private static function inHand(Minutes $planned): Minutes
+    {
+        return Minutes::of(
+            $planned->low / self::SPEED,
+            $planned->likely / self::SPEED,
+            $planned->high / self::SPEED,
+        );
+    }
+
+    /**
+     * The same batch with other times. What was measured holds what steps wait for a worker or the disk, so that only
+     * ports and hands are still short.
+     *
+     * @param  \Closure(BatchStep): Minutes  $minutes
+     */
+    private static function timed(Batch $planned, \Closure $minutes, ?Minutes $fetch = null): Batch
+    {
+        $steps = static fn (BatchStep $s): BatchStep => Copied::with(
+            $s,
+            minutes: $minutes($s),
+            needs: DrivenBatch::isByHand($s->name) ? [Need::Port->value, Need::Hands->value] : [Need::Port->value],
+        );
+        $shop = Workshop::of(DrivenBatch::PORTS, DrivenBatch::TECHNICIANS, 1, 1, 1, WorkingHours::always());
+        $devices = static fn (BatchDevice $d): BatchDevice => Copied::with(
+            $d,
+            steps: array_map($steps, $d->steps),
+            others: [],
+        );
+        $fetches = static fn (PackageFetch $p): PackageFetch => new PackageFetch($p->name, $fetch ?? Minutes::none());
+
+        return Copied::with(
+            $planned->in($shop),
+            devices: array_map($devices, $planned->devices),
+            fetches: array_map($fetches, $planned->fetches),
+        );
+    }
+
+    /** @return \Closure(string): float for how many seconds a turn of a step is in hand, drawn by the seed */
+    private static function hands(DrivenBatch $driven, int $seed): \Closure
+    {
+        $chance = new Randomizer(new Mt19937($seed));
+        $planned = array_column($driven->planned->devices[0]->steps, 'minutes', 'name');
+
+        return static fn (string $step): float => 60 * self::drawn(self::inHand($planned[$step]), $chance);
+    }
+
+    /**
+     * One draw from the beta distribution with PERT's mean and deviation, by rejection: apart from the core's own way
+     * of drawing.
+     */
+    private static function drawn(Minutes $minutes, Randomizer $chance): float
+    {
+        $width = $minutes->high - $minutes->low;
+        $mean = ($minutes->expected - $minutes->low) / $width;
+        $size = 36 * $mean * (1 - $mean) - 1;
+        [$a, $b] = [$mean * $size - 1, (1 - $mean) * $size - 1];
+        $density = static fn (float $x): float => $x ** $a * (1 - $x) ** $b;
+        $most = $density($a / ($a + $b));
+        do {
+            $x = self::uniform($chance);
+        } while (self::uniform($chance) * $most > $density($x));
+
+        return $minutes->low + $width * $x;
+    }
+
+    private static function uniform(Randomizer $chance): float
+    {
+        return $chance->getInt(0, 0x7FFFFFFF) / 0x7FFFFFFF;
+    }
+
+    private function tellTimes(): void
+    {
+        $this->output->writeln('Seconds by step, as measured in all runs (of turns in hand what came on top):');
+        foreach ($this->known->all() as $what => [$many, $minutes]) {
+            $this->output->writeln(sprintf(
+                '%-16s %5d times  %5.2f  %5.2f  %5.2f',
+                $what,
+                $many,
+                60 * $minutes->low,
+                60 * $minutes->likely,
+                60 * $minutes->high,
+            ));
+        }
+    }
+}
