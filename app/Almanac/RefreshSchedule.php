@@ -5,25 +5,23 @@ declare(strict_types=1);
 namespace App\Almanac;
 
 use App\Models\Vendor;
+use App\Rounds\Round;
 use Psr\Clock\ClockInterface;
 
 /** Has every vendor asked again when its time has come. Runs in the workers; only one of them takes a vendor. */
-final class RefreshSchedule
+final readonly class RefreshSchedule implements Round
 {
-    private const EVERY_SECONDS = 5.0;
-
-    private float $last = 0.0;
-
-    public function __construct(private readonly ClockInterface $clock)
+    public function __construct(private ClockInterface $clock)
     {
+    }
+
+    public static function everySeconds(): int
+    {
+        return 5;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
-            return;
-        }
-        $this->last = microtime(true);
         foreach (Vendor::query()->where('address', '!=', null)->get() as $vendor) {
             $due = $this->clock
                 ->now()

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Batches;
 
 use App\Models\Batch;
+use App\Rounds\Round;
 use Illuminate\Contracts\Cache\Repository;
 use Psr\Clock\ClockInterface;
 
@@ -12,28 +13,25 @@ use Psr\Clock\ClockInterface;
  * Has the schedule of a batch made again when anything that it was made from has changed: at once after people changed
  * the batch, and otherwise not more often than suits its size. Runs in the workers; one of them makes it at a time.
  */
-final class Rescheduling
+final readonly class Rescheduling implements Round
 {
-    private const EVERY_SECONDS = 5.0;
-
     /** While devices are worked on something changes all the time. */
     private const REST_SECONDS = 20;
 
-    private float $last = 0.0;
-
     public function __construct(
-        private readonly MadeFrom $madeFrom,
-        private readonly Repository $cache,
-        private readonly ClockInterface $clock,
+        private MadeFrom $madeFrom,
+        private Repository $cache,
+        private ClockInterface $clock,
     ) {
+    }
+
+    public static function everySeconds(): int
+    {
+        return 5;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
-            return;
-        }
-        $this->last = microtime(true);
         foreach (Batch::open()->get() as $batch) {
             if ($this->isDue($batch) && $this->cache->add(
                 ScheduleBatch::lock($batch->id),

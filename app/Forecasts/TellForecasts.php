@@ -9,6 +9,7 @@ use App\Facts\ChancesOfJob;
 use App\Models\BenchJob;
 use App\Models\HeldCatalogue;
 use App\Models\ToldForecast;
+use App\Rounds\Round;
 use Illuminate\Contracts\Cache\Repository;
 use JadeStep\Core\Forecast\Forecast;
 use JadeStep\Core\Forecast\Forecaster;
@@ -20,29 +21,26 @@ use Psr\Clock\ClockInterface;
  * Tells once a day how likely each open window is to hold, keeps it, and notes what then happened. What jobs show of it
  * is worked out again every hour, and when the almanac changes. Runs in the workers, in one of them at a time.
  */
-final class TellForecasts
+final readonly class TellForecasts implements Round
 {
-    private const EVERY_SECONDS = 20;
-
     /** So many hours make what jobs show of it old. */
     private const HOURS = 1;
 
-    private float $last = 0.0;
-
     public function __construct(
-        private readonly HeldAlmanac $almanac,
-        private readonly ChancesOfJob $chances,
-        private readonly Repository $cache,
-        private readonly ClockInterface $clock,
+        private HeldAlmanac $almanac,
+        private ChancesOfJob $chances,
+        private Repository $cache,
+        private ClockInterface $clock,
     ) {
+    }
+
+    public static function everySeconds(): int
+    {
+        return 20;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
-            return;
-        }
-        $this->last = microtime(true);
         if ($this->cache->add("forecasts {$this->version()}", true, self::HOURS * 3600)) {
             $this->ofJobs();
             $this->judge();

@@ -10,27 +10,25 @@ use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
 use App\Ports\PortReading;
 use App\Refusal\Refusal;
+use App\Rounds\Round;
 
 /**
  * Notices that a device that was taken in by hand is plugged in: known by its serial, or by its IMEI. Runs in the
  * workers.
  */
-final class Arrivals
+final readonly class Arrivals implements Round
 {
-    private const EVERY_SECONDS = 2.0;
-
-    private float $last = 0.0;
-
-    public function __construct(private readonly DeviceLink $link, private readonly Attach $attach)
+    public function __construct(private DeviceLink $link, private Attach $attach)
     {
+    }
+
+    public static function everySeconds(): int
+    {
+        return 2;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
-            return;
-        }
-        $this->last = microtime(true);
         $waiting = Waiting::all();
         if ($waiting->isEmpty()) {
             return;

@@ -38,6 +38,7 @@ use App\Ports\VendorServices;
 use App\Ports\WeakPasswords;
 use App\Ports\Webhooks;
 use App\Reading\Places;
+use App\Rounds\Rounds;
 use App\SecondPlace\Carrying;
 use App\Shelf\Night;
 use App\Shelf\ShelfSpaces;
@@ -68,6 +69,21 @@ final class JadeStepServiceProvider extends ServiceProvider
 {
     private const STRANGERS_A_MINUTE = 120;
 
+    /** What each worker looks after between two queued jobs, what is most urgent first. */
+    private const ROUNDS = [
+        Sweeper::class,
+        RefreshSchedule::class,
+        Arrivals::class,
+        Night::class,
+        LiveReadings::class,
+        Carrying::class,
+        WorkerBeats::class,
+        Watching::class,
+        Sender::class,
+        TellForecasts::class,
+        Rescheduling::class,
+    ];
+
     public function register(): void
     {
         $this->app->singleton(ClockInterface::class, static fn (): ClockInterface => new NativeClock('UTC'));
@@ -83,20 +99,9 @@ final class JadeStepServiceProvider extends ServiceProvider
         $this->app->singleton(HeldAlmanac::class);
         $this->app->singleton(BagStore::class, DiskBagStore::class);
         $this->app->singleton(OtherPlaces::class, FlysystemPlaces::class);
-        $this->app->singleton(Carrying::class);
         $this->app->singleton(Post::class, SmtpPost::class);
         $this->app->singleton(Webhooks::class, HttpWebhooks::class);
-        $this->app->singleton(WorkerBeats::class);
-        $this->app->singleton(Watching::class);
-        $this->app->singleton(Sender::class);
-        $this->app->singleton(TellForecasts::class);
-        $this->app->singleton(Rescheduling::class);
         $this->app->singleton(StepBell::class, QueueBell::class);
-        $this->app->singleton(Sweeper::class);
-        $this->app->singleton(RefreshSchedule::class);
-        $this->app->singleton(Arrivals::class);
-        $this->app->singleton(Night::class);
-        $this->app->singleton(LiveReadings::class);
         $this->app->singleton(WeakPasswords::class, Cracklib::class);
         $this->app->singleton(PackageCache::class, DiskPackageCache::class);
     }
@@ -129,20 +134,7 @@ final class JadeStepServiceProvider extends ServiceProvider
                     ->grant($database, config()->string('database.connections.mariadb.username'));
             }
         });
-        // Between two queued jobs each worker looks for steps whose worker is gone, for vendors whose word is due, and
-        // for devices that are waited for.
-        Queue::looping(function (): void {
-            $this->app->make(Sweeper::class)->sweep();
-            $this->app->make(RefreshSchedule::class)->look();
-            $this->app->make(Arrivals::class)->look();
-            $this->app->make(Night::class)->look();
-            $this->app->make(LiveReadings::class)->look();
-            $this->app->make(Carrying::class)->look();
-            $this->app->make(WorkerBeats::class)->beat();
-            $this->app->make(Watching::class)->look();
-            $this->app->make(Sender::class)->look();
-            $this->app->make(TellForecasts::class)->look();
-            $this->app->make(Rescheduling::class)->look();
-        });
+        $rounds = new Rounds($this->app, self::ROUNDS);
+        Queue::looping($rounds->go(...));
     }
 }

@@ -4,22 +4,22 @@ declare(strict_types=1);
 
 namespace App\SecondPlace;
 
+use App\Rounds\Round;
+
 /** Between two queued jobs each worker looks whether something is to be carried to the second place. */
-final class Carrying
+final readonly class Carrying implements Round
 {
-    private const EVERY_SECONDS = 3.0;
-
-    private float $last = 0.0;
-
-    public function __construct(private readonly Copies $copies)
+    public function __construct(private Copies $copies)
     {
+    }
+
+    public static function everySeconds(): int
+    {
+        return 3;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last >= self::EVERY_SECONDS) {
-            $this->last = microtime(true);
-            $this->copies->call();
-        }
+        $this->copies->call();
     }
 }

@@ -16,6 +16,7 @@ use App\Ports\DeviceMode;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
 use App\Refusal\Refusal;
+use App\Rounds\Round;
 use App\Shop\Shop;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Support\Facades\DB;
@@ -33,33 +34,30 @@ use Psr\Clock\ClockInterface;
  * unsealed backups of its own by the keep rules, and reads old bags back again. Sealed copies whose date is past go at
  * any hour, where a lead has said so. Runs in the workers.
  */
-final class Night
+final readonly class Night implements Round
 {
-    private const EVERY_SECONDS = 20.0;
-
     private const ONCE_IN_HOURS = 18;
 
-    private float $last = 0.0;
-
     public function __construct(
-        private readonly DeviceLink $link,
-        private readonly StepLedger $ledger,
-        private readonly Shelf $shelf,
-        private readonly Verifying $verifying,
-        private readonly Importing $importing,
-        private readonly DueBags $due,
-        private readonly PassphraseLocker $locker,
-        private readonly People $people,
-        private readonly ClockInterface $clock,
+        private DeviceLink $link,
+        private StepLedger $ledger,
+        private Shelf $shelf,
+        private Verifying $verifying,
+        private Importing $importing,
+        private DueBags $due,
+        private PassphraseLocker $locker,
+        private People $people,
+        private ClockInterface $clock,
     ) {
+    }
+
+    public static function everySeconds(): int
+    {
+        return 20;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
-            return;
-        }
-        $this->last = microtime(true);
         $this->verifying->remind();
         $this->importing->remind();
         $this->people->forgetRemoved();

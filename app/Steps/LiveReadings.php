@@ -12,6 +12,7 @@ use App\Ports\DeviceMode;
 use App\Ports\Exception\Declined;
 use App\Ports\Exception\LinkLost;
 use App\Ports\Http\BenchLinks;
+use App\Rounds\Round;
 use Illuminate\Contracts\Cache\Repository as Cache;
 use Illuminate\Support\Facades\DB;
 use Psr\Clock\ClockInterface;
@@ -21,27 +22,26 @@ use Psr\Clock\ClockInterface;
  * out, so that pages show what is without asking anybody. What a device holds is read when it matters, by the steps.
  * Runs in the workers.
  */
-final class LiveReadings
+final readonly class LiveReadings implements Round
 {
     private const EVERY_SECONDS = 2;
 
-    private float $last = 0.0;
-
     public function __construct(
-        private readonly DeviceLink $link,
-        private readonly BenchLinks $benches,
-        private readonly ChecksOfJob $checks,
-        private readonly Cache $cache,
-        private readonly ClockInterface $clock,
+        private DeviceLink $link,
+        private BenchLinks $benches,
+        private ChecksOfJob $checks,
+        private Cache $cache,
+        private ClockInterface $clock,
     ) {
+    }
+
+    public static function everySeconds(): int
+    {
+        return self::EVERY_SECONDS;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
-            return;
-        }
-        $this->last = microtime(true);
         if (! $this->cache->add('live-readings', true, self::EVERY_SECONDS)) {
             return; // another worker has just looked
         }

@@ -9,33 +9,31 @@ use App\Ledger\StepBell;
 use App\Ledger\StepLedger;
 use App\Models\JobStep;
 use App\Packages\Ahead;
+use App\Rounds\Round;
 use JadeStep\Core\Job\StepState;
 use Psr\Clock\ClockInterface;
 
 /** Finds steps whose worker is gone, or whose queue row is, and lets them go on. */
-final class Sweeper
+final readonly class Sweeper implements Round
 {
-    private const EVERY_SECONDS = 2.0;
-
     private const FORGOTTEN_SECONDS = 30;
 
-    private float $last = 0.0;
-
     public function __construct(
-        private readonly StepLedger $ledger,
-        private readonly StepBell $bell,
-        private readonly PassphraseLocker $locker,
-        private readonly Ahead $ahead,
-        private readonly ClockInterface $clock,
+        private StepLedger $ledger,
+        private StepBell $bell,
+        private PassphraseLocker $locker,
+        private Ahead $ahead,
+        private ClockInterface $clock,
     ) {
     }
 
-    public function sweep(): void
+    public static function everySeconds(): int
     {
-        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
-            return;
-        }
-        $this->last = microtime(true);
+        return 2;
+    }
+
+    public function look(): void
+    {
         $lost = $this->ago(config()->integer('jade.heartbeat_lost_seconds'));
         JobStep::query()
             ->where('state', StepState::Running)

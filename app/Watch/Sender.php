@@ -9,6 +9,7 @@ use App\Models\SendingState;
 use App\Ports\Exception\NotSent;
 use App\Ports\Post;
 use App\Ports\Webhooks;
+use App\Rounds\Round;
 use App\Shop\Shop;
 use Illuminate\Database\Eloquent\Builder;
 use JadeStep\Core\Time\Rfc3339;
@@ -18,10 +19,8 @@ use Psr\Clock\ClockInterface;
  * Sends what is due: each message once to each receiver. It is claimed before it goes out; where whoever sent it was
  * killed on the way, nobody knows whether it went out, and it is not sent again.
  */
-final class Sender
+final readonly class Sender implements Round
 {
-    private const EVERY_SECONDS = 3.0;
-
     private const AT_ONCE = 20;
 
     private const LOST_SECONDS = 120;
@@ -29,21 +28,21 @@ final class Sender
     /** Seconds until the next try; after the last it is given up. */
     private const PAUSES = [20, 60, 300, 900, 3600];
 
-    private float $last = 0.0;
-
     public function __construct(
-        private readonly Post $post,
-        private readonly Webhooks $webhooks,
-        private readonly ClockInterface $clock,
+        private Post $post,
+        private Webhooks $webhooks,
+        private ClockInterface $clock,
     ) {
+    }
+
+    public static function everySeconds(): int
+    {
+        return 3;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last >= self::EVERY_SECONDS) {
-            $this->last = microtime(true);
-            $this->sendDue();
-        }
+        $this->sendDue();
     }
 
     public function sendDue(): void

@@ -9,6 +9,7 @@ use App\Models\Sending;
 use App\Models\SendingState;
 use App\Models\User;
 use App\Models\Webhook;
+use App\Rounds\Round;
 use Illuminate\Contracts\Cache\Repository;
 use Illuminate\Database\Eloquent\Collection;
 use JadeStep\Core\Watch\Alarm;
@@ -18,27 +19,26 @@ use Psr\Clock\ClockInterface;
  * Keeps one message for each thing that holds, from when it begins to when it is over, and has it sent once to whoever
  * has chosen to be told. Runs in the workers, in one of them at a time.
  */
-final class Watching
+final readonly class Watching implements Round
 {
     private const EVERY_SECONDS = 20;
 
     private const KEPT_DAYS = 90;
 
-    private float $last = 0.0;
-
     public function __construct(
-        private readonly Conditions $conditions,
-        private readonly Repository $cache,
-        private readonly ClockInterface $clock,
+        private Conditions $conditions,
+        private Repository $cache,
+        private ClockInterface $clock,
     ) {
+    }
+
+    public static function everySeconds(): int
+    {
+        return self::EVERY_SECONDS;
     }
 
     public function look(): void
     {
-        if (microtime(true) - $this->last < self::EVERY_SECONDS) {
-            return;
-        }
-        $this->last = microtime(true);
         if ($this->cache->add('watching', true, self::EVERY_SECONDS - 1)) {
             $this->watch();
         }

@@ -82,6 +82,7 @@ final class Walls
             'Ports',
             'Privacy',
             'Refusal',
+            'Rounds',
             'SecondPlace',
             'Shelf',
             'Watch',

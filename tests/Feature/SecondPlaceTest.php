@@ -92,7 +92,6 @@ final class SecondPlaceTest extends FeatureTestCase
     private function carry(Bag $bag): void
     {
         SecondCopy::query()->update(['beat_at' => null, 'not_before' => null]);
-        $this->app->forgetInstance(Carrying::class);
         app(Carrying::class)->look();
         Artisan::call('queue:work', ['--stop-when-empty' => true, '--sleep' => 0, '--tries' => 0, '--timeout' => 0]);
         self::assertNull(SecondCopy::query()->findOrFail($bag->id)->problem);

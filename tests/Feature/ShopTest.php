@@ -94,7 +94,6 @@ final class ShopTest extends FeatureTestCase
         // ten in the morning in UTC is eleven at night there (UTC+13 in November)
         $this->mockTime('2026-11-29T10:00:00Z');
         // one that has not looked just now: the workers' own looks once in a while
-        $this->app->forgetInstance(Night::class);
         $this->app->make(Night::class)->look();
         self::assertGreaterThan(0, BenchJob::query()->where('nightly', true)->count());
         BenchJob::query()->where('nightly', true)->update(['state' => 'abandoned', 'held_serial' => null]);

@@ -245,6 +245,6 @@ final class StepLedgerTest extends FeatureTestCase
             app(PassphraseLocker::class),
             app(\App\Packages\Ahead::class),
             new NativeClock('UTC'),
-        ))->sweep();
+        ))->look();
     }
 }

@@ -35,7 +35,7 @@ final class WatchingTest extends FeatureTestCase
         $silent->assertStatus(503)->assertJsonPath('state', 'fails');
         self::assertStringContainsString('Start the workers', $this->part($silent->json(), 'workers')['words']);
 
-        app(WorkerBeats::class)->beat();
+        app(WorkerBeats::class)->look();
         $this->signedIn()->postJson('/api/v1/almanac/refresh')->assertOk();
         $well = $this->getJson('/health', ['Authorization' => "Bearer {$token}"])->assertOk();
         self::assertSame('good', $this->part($well->json(), 'workers')['state']);

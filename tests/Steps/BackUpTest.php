@@ -85,8 +85,7 @@ final class BackUpTest extends ServerlessTestCase
         $claims = [];
         $beats = [];
         SlowStream::register(function () use ($job, &$claims, &$beats): void {
-            $this->app->forgetInstance(Sweeper::class);
-            $this->app->make(Sweeper::class)->sweep();
+            $this->app->make(Sweeper::class)->look();
             $step = JobStep::query()->whereKey($job->step(StepCode::BackUp)->id)->sole();
             $claims[] = "{$step->state->value} {$step->claim}";
             $beats[] = (string) $step->heartbeat_at?->format('H:i:s.v');

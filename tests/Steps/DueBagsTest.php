@@ -71,7 +71,6 @@ final class DueBagsTest extends ServerlessTestCase
 
     private function look(): void
     {
-        $this->app->forgetInstance(Night::class);
         $this->app->make(Night::class)->look();
     }
 

@@ -222,9 +222,6 @@ final class WatchingTest extends ServerlessTestCase
                 return $this->now;
             }
         });
-        foreach ([Watching::class, Sender::class] as $of) {
-            $this->app->forgetInstance($of);
-        }
     }
 
     private function watch(): void
