@@ -15,6 +15,7 @@ use App\Models\BenchJob;
 use App\Models\User;
 use App\Refusal\Refusal;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Batch\Batch as CoreBatch;
 use JadeStep\Core\Batch\ShopPlan;
 use JadeStep\Core\Job\Act;
 use JadeStep\Core\Route\Goal;
@@ -148,7 +149,7 @@ final readonly class BatchActs
 
     private static function assertInOrder(\DateTimeImmutable $startsAt, ?\DateTimeImmutable $deadline): void
     {
-        $deadline === null || $deadline > $startsAt
+        CoreBatch::isInOrder($startsAt, $deadline)
             || throw Refusal::ofField('deadline', 'The deadline is not after the start. Name a later one.');
     }
 }

@@ -11,6 +11,7 @@ use App\Models\BenchJob;
 use App\Models\HeldPackage;
 use App\Models\JobStep;
 use App\Models\PackageState;
+use App\Ports\BagStore;
 use App\Shop\Shop;
 use JadeStep\Core\Batch\Asked;
 use JadeStep\Core\Batch\Batch as CoreBatch;
@@ -38,6 +39,7 @@ final readonly class BatchOfJobs
         private HeldAlmanac $almanac,
         private AssumedContent $assumed,
         private PortsOfBatch $ports,
+        private BagStore $bags,
         private ClockInterface $clock,
     ) {
     }
@@ -66,6 +68,7 @@ final readonly class BatchOfJobs
                 ($shop ?? $batch->workshop)->workshop(new \DateTimeZone(Shop::read()->timeZone)),
                 $devices,
                 array_values(array_diff_key($fetches, array_flip(self::packagesHere(array_keys($fetches))))),
+                $this->bags->freeBytes(),
             ),
             $unplanned,
             self::SEED,

@@ -12,7 +12,9 @@ final readonly class Batch
     /**
      * @param  \DateTimeImmutable  $startsAt  from when on there is work at it
      * @param  list<BatchDevice>  $devices
-     * @param  list<PackageFetch>  $fetches  of the packages that are not here yet
+     * @param  list<PackageFetch>  $fetches  of the packages that are not here yet, also of those that nobody needs on
+     *   the way that it takes
+     * @param  int|null  $freeDiskBytes  free where backups and packages go to; null where that is not known
      */
     public function __construct(
         public \DateTimeImmutable $startsAt,
@@ -20,7 +22,27 @@ final readonly class Batch
         public Workshop $workshop,
         public array $devices,
         public array $fetches = [],
+        public ?int $freeDiskBytes = null,
     ) {
+    }
+
+    /** Whether a deadline leaves any time at all. */
+    public static function isInOrder(\DateTimeImmutable $startsAt, ?\DateTimeImmutable $deadline): bool
+    {
+        return $deadline === null || $deadline > $startsAt;
+    }
+
+    /** @return array<int, PackageFetch> those that some device needs, by their place */
+    public function neededFetches(): array
+    {
+        $needed = [];
+        foreach ($this->devices as $device) {
+            foreach ($device->steps as $step) {
+                $needed += array_flip($step->fetches);
+            }
+        }
+
+        return array_filter($this->fetches, static fn (PackageFetch $p): bool => isset($needed[$p->name]));
     }
 
     public function in(Workshop $workshop): self

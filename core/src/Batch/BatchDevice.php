@@ -15,6 +15,7 @@ final readonly class BatchDevice
      * @param  string|null  $route  which way it takes; null where it has no choice
      * @param  int|null  $onPort  which port it is plugged in at, from 0; null where it is not yet
      * @param  list<OtherWay>  $others  that it could take
+     * @param  int  $backupBytes  that its backup may still need on the disk at most
      */
     public function __construct(
         public string $id,
@@ -23,6 +24,7 @@ final readonly class BatchDevice
         public ?string $route = null,
         public ?int $onPort = null,
         public array $others = [],
+        public int $backupBytes = 0,
     ) {
     }
 

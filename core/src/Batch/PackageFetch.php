@@ -10,7 +10,7 @@ use JadeStep\Core\Route\Minutes;
 final readonly class PackageFetch
 {
     /** @param  string  $name  that steps know it by */
-    public function __construct(public string $name, public Minutes $minutes)
+    public function __construct(public string $name, public Minutes $minutes, public int $bytes = 0)
     {
     }
 }

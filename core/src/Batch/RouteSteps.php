@@ -52,7 +52,13 @@ final readonly class RouteSteps
         return new BatchDevice($id, $label, $steps($routes[0]), $routes[0]->id, $onPort, array_map(
             static fn (Route $r): OtherWay => new OtherWay($r->id, $steps($r), $r->trade),
             self::others($routes),
-        ));
+        ), self::isBackedUp($done) ? 0 : $situation->diskForBackup());
+    }
+
+    /** @param  list<StepAt>  $done */
+    private static function isBackedUp(array $done): bool
+    {
+        return array_filter($done, static fn (StepAt $d): bool => $d->code === StepCode::BackUp) !== [];
     }
 
     /**
@@ -83,6 +89,7 @@ final readonly class RouteSteps
             $fetches[$leg->package->sha256] = new PackageFetch(
                 $leg->package->sha256,
                 $situation->bench->link->minutesFor($leg->package->bytes),
+                $leg->package->bytes,
             );
         }
 

@@ -49,7 +49,7 @@ final readonly class Schedule
 
             return new PlacedStep(
                 $isDevice ? $job : null,
-                $isDevice ? $step - $problem->stepsOf[$job][0] : $job - $problem->devices,
+                $isDevice ? $step - $problem->stepsOf[$job][0] : $problem->fetches[$job - $problem->devices],
                 $batch->after($placed->starts[$step]),
                 $batch->after($placed->ends[$step]),
                 $placed->units[$step],

@@ -87,7 +87,8 @@ final class Simulation
     {
         $durations = [];
         foreach ($problem->steps as $step => $stands) {
-            $minutes = $stands->minutes ?? $batch->fetches[$problem->jobs[$step] - $problem->devices]->minutes;
+            $minutes = $stands->minutes
+                ?? $batch->fetches[$problem->fetches[$problem->jobs[$step] - $problem->devices]]->minutes;
             $durations[$step] = PertDraws::seconds($minutes);
         }
 
@@ -97,8 +98,9 @@ final class Simulation
     private static function placement(Problem $problem, Schedule $schedule): Placement
     {
         $placed = new Placement($problem);
+        $fetches = array_flip($problem->fetches);
         foreach ($schedule->steps as $one) {
-            $job = $one->device ?? $problem->devices + $one->step;
+            $job = $one->device ?? $problem->devices + $fetches[$one->step];
             $step = $problem->stepsOf[$job][$one->device === null ? 0 : $one->step];
             $start = (int) round($schedule->batch->seconds($one->startsAt));
             $placed->add($step, $start, $start + $problem->durations[$step], $one->units, 0, null);

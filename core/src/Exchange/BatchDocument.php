@@ -39,7 +39,7 @@ final class BatchDocument
         $f = Fields::ofChecked(Format::Batch, Gate::parse(Format::Batch, $json));
         $startsAt = $f->time('startsAt');
         $deadline = $f->maybeTime('deadline');
-        if ($deadline !== null && $deadline <= $startsAt) {
+        if (! Batch::isInOrder($startsAt, $deadline)) {
             throw $f->fault('deadline', 'expected a time after startsAt');
         }
         $workshop = self::workshop($f->in('workshop'));
@@ -63,6 +63,7 @@ final class BatchDocument
                 $workshop,
                 array_values(array_filter($devices, static fn ($d): bool => $d instanceof BatchDevice)),
                 array_values(array_diff_key($reading->fetches(), $here)),
+                $f->maybeInt('freeDiskBytes') ?? $reading->freeDiskBytes(),
             ),
             array_values(array_filter($devices, static fn ($d): bool => $d instanceof Unplanned)),
             $f->maybeInt('seed') ?? 1,
@@ -79,7 +80,11 @@ final class BatchDocument
     public static function write(Asked $asked, ShopPlan $shop, string $timeZone): array
     {
         $batch = $asked->batch;
-        $times = static fn (PackageFetch $p): array => ['name' => $p->name, 'minutes' => self::points($p->minutes)];
+        $package = static fn (PackageFetch $p): array => [
+            'name' => $p->name,
+            'minutes' => self::points($p->minutes),
+            'bytes' => $p->bytes,
+        ];
 
         return [
             'format' => Format::Batch->name(),
@@ -99,9 +104,10 @@ final class BatchDocument
             ],
             'seed' => $asked->seed,
             'draws' => $asked->draws,
-            'packages' => array_map($times, $batch->fetches),
+            'packages' => array_map($package, $batch->fetches),
             'devices' => array_map(self::device(...), $batch->devices),
-        ] + ($asked->before === null ? [] : ['orderBefore' => $asked->before->steps]);
+        ] + ($batch->freeDiskBytes === null ? [] : ['freeDiskBytes' => $batch->freeDiskBytes])
+            + ($asked->before === null ? [] : ['orderBefore' => $asked->before->steps]);
     }
 
     /** @return array{device: string, step: string, leg: int} */
@@ -114,6 +120,7 @@ final class BatchDocument
     private static function device(BatchDevice $d): array
     {
         return ['id' => $d->id, 'label' => $d->label, 'steps' => array_map(self::step(...), $d->steps)]
+            + ['backupBytes' => $d->backupBytes]
             + ($d->onPort === null ? [] : ['port' => $d->onPort + 1])
             + ($d->route === null ? [] : ['route' => $d->route])
             + ['others' => array_map(static fn (OtherWay $w): array => [
@@ -177,7 +184,7 @@ final class BatchDocument
 
     private static function package(Fields $p): PackageFetch
     {
-        return new PackageFetch($p->string('name'), self::minutes($p));
+        return new PackageFetch($p->string('name'), self::minutes($p), $p->maybeInt('bytes') ?? 0);
     }
 
     public static function minutes(Fields $of): Minutes

@@ -20,6 +20,9 @@ final class BatchReading
     /** @var array<int, string> the device at each port */
     private array $atPort = [];
 
+    /** The least of what the devices' situations tell. */
+    private ?int $freeDiskBytes = null;
+
     /** @param  array<string, PackageFetch>  $fetches  by name */
     public function __construct(
         private readonly Planner $planner,
@@ -33,6 +36,11 @@ final class BatchReading
     public function fetches(): array
     {
         return $this->fetches;
+    }
+
+    public function freeDiskBytes(): ?int
+    {
+        return $this->freeDiskBytes;
     }
 
     public function device(Fields $d): BatchDevice|Unplanned
@@ -50,12 +58,14 @@ final class BatchReading
                     self::steps($o),
                     $o->string('trade'),
                 ),
-            ));
+            ), $d->maybeInt('backupBytes') ?? 0);
     }
 
     private function planned(string $id, string $label, Situation $told, ?int $port): BatchDevice|Unplanned
     {
         $situation = Copied::with($told, startsAt: $told->startsAt ?? $this->startsAt);
+        $free = $situation->bench->freeDiskBytes;
+        $this->freeDiskBytes = min($this->freeDiskBytes ?? $free, $free);
         $plan = $this->planner->plan($situation);
         if ($plan->routes === []) {
             return new Unplanned($id, $label, 'No route leads to its goal.');

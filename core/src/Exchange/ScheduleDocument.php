@@ -6,6 +6,7 @@ namespace JadeStep\Core\Exchange;
 
 use JadeStep\Core\Batch\DeviceOutlook;
 use JadeStep\Core\Batch\DeviceTimes;
+use JadeStep\Core\Batch\DiskSpace;
 use JadeStep\Core\Batch\FinishSpan;
 use JadeStep\Core\Batch\Foreseen;
 use JadeStep\Core\Batch\Help;
@@ -44,6 +45,7 @@ final class ScheduleDocument
                 static fn (Unplanned $u): array => ['id' => $u->id, 'why' => $u->why],
                 $unplanned,
             ),
+            'disk' => self::disk(DiskSpace::of($schedule->batch)),
             'rule' => $schedule->rule?->value,
             'cutShort' => $schedule->cutShort,
             'devices' => array_map(
@@ -52,6 +54,16 @@ final class ScheduleDocument
             ),
             'fetches' => self::fetches($schedule),
             'helps' => array_map(self::help(...), $foreseen->helps),
+        ];
+    }
+
+    /** @return array<string, mixed>|null */
+    private static function disk(?DiskSpace $disk): ?array
+    {
+        return $disk === null ? null : [
+            'neededBytes' => $disk->neededBytes,
+            'freeBytes' => $disk->freeBytes,
+            'words' => $disk->words(),
         ];
     }
 

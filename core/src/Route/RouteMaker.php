@@ -87,17 +87,13 @@ final readonly class RouteMaker
         return $bytes;
     }
 
-    /** The backup at its largest, every package, the largest of them once more for its extraction, and 10 % spare. */
+    /** With the backup at its largest. */
     private function diskPeak(Crossing $crossing): int
     {
-        $backup =
-            $this->situation->backupToTake() === PlannedBackup::None
-                ? 0
-                : $this->situation->device->backupBytesAtMost();
-        $sizes = array_map(static fn (PlannedLeg $l): int => $l->package->bytes, $crossing->legs);
-        $need = $backup + array_sum($sizes) + max([0, ...$sizes]);
-
-        return $need + intdiv($need + 9, 10);
+        return DiskNeed::of(
+            [$this->situation->diskForBackup()],
+            array_map(static fn (PlannedLeg $l): int => $l->package->bytes, $crossing->legs),
+        );
     }
 
     /**

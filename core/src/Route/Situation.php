@@ -57,6 +57,12 @@ final readonly class Situation
         return $this->device->dataOnDevice ? $this->plannedBackup : PlannedBackup::None;
     }
 
+    /** @return int bytes that the backup to take may need on the disk at most */
+    public function diskForBackup(): int
+    {
+        return $this->backupToTake() === PlannedBackup::None ? 0 : $this->device->backupBytesAtMost();
+    }
+
     /** The bytes that the backup to take carries. */
     public function bytesToBackUp(): int
     {

@@ -79,6 +79,7 @@ final class BatchCommandTest extends TestCase
         self::assertSame(0, $status);
         self::assertSame([[], []], [$told['late'], $told['unplanned']]);
         self::assertCount(1, $told['fetches']);
+        self::assertSame([200_000_000_000, ''], [$told['disk']['freeBytes'], $told['disk']['words']]);
         self::assertSame(['SKL-1', 'SKL-2', 'SKL-3'], array_column($told['devices'], 'id'));
         self::assertSame('pair', $told['devices'][0]['steps'][0]['step']);
         self::assertSame('hand-over', $told['devices'][0]['steps'][count($told['devices'][0]['steps']) - 1]['step']);
@@ -107,6 +108,39 @@ final class BatchCommandTest extends TestCase
             'packagesHere' => ['p'],
         ]));
         self::assertSame([0, '2026-11-20T09:40:00Z', []], [$status, $here['finishesAt'], $here['fetches']]);
+        self::assertNull($here['disk']);
+    }
+
+    public function test_what_does_not_fit_on_the_disk_is_said(): void
+    {
+        $fetch = ['name' => 'p', 'minutes' => ['low' => 20, 'likely' => 20, 'high' => 20], 'bytes' => 3_000_000_000];
+        $devices = array_map(
+            static fn (string $id): array => ['backupBytes' => 2_000_000_000] + self::told($id),
+            ['a', 'b'],
+        );
+        [, $told] = $this->schedule(self::batch($devices, ['packages' => [$fetch], 'freeDiskBytes' => 10_000_000_000]));
+
+        // two backups, the package and its extraction, and a tenth more
+        self::assertSame([11_000_000_000, 10_000_000_000], [$told['disk']['neededBytes'], $told['disk']['freeBytes']]);
+        self::assertStringContainsString('Free 1.0 GB before it begins', $told['disk']['words']);
+    }
+
+    public function test_the_order_of_the_schedule_before_is_kept(): void
+    {
+        $before = [];
+        foreach (['c pair', 'b pair', 'c install', 'b install', 'c hand-over', 'a pair', 'b hand-over'] as $named) {
+            [$device, $step] = explode(' ', $named);
+            $before[] = ['device' => $device, 'step' => $step, 'leg' => 0];
+        }
+        [, $told] = $this->schedule(self::batch(
+            array_map(self::told(...), ['a', 'b', 'c']),
+            ['packagesHere' => ['p'], 'orderBefore' => $before],
+        ));
+        $starts = array_column($told['devices'], 'startsAt', 'id');
+        asort($starts);
+
+        self::assertNull($told['rule']);
+        self::assertSame(['c', 'b', 'a'], array_keys($starts));
     }
 
     public function test_a_device_without_a_route_is_named_and_the_others_go_on(): void

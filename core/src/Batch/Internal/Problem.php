@@ -59,6 +59,9 @@ final class Problem
     /** @var list<int|null> the port that each job holds from the beginning */
     public array $onPort = [];
 
+    /** @var list<int> by job after the devices, which of the batch's fetches it is */
+    public readonly array $fetches;
+
     public readonly int $ports;
 
     public readonly int $devices;
@@ -78,6 +81,7 @@ final class Problem
         $this->devices = count($batch->devices);
         $this->deadline = $batch->deadline === null ? null : (int) floor($batch->seconds($batch->deadline));
         $this->spans = $batch->workshop->hours->spansFrom($batch->startsAt);
+        $this->fetches = array_keys($batch->neededFetches());
         $fetched = $this->fetchSteps();
         foreach ($batch->devices as $device) {
             $job = count($this->stepsOf);
@@ -88,8 +92,8 @@ final class Problem
                 $this->addStep($job, $step, $fetched);
             }
         }
-        foreach ($batch->fetches as $fetch) {
-            $this->addFetch(self::whole($fetch->minutes->expected * 60));
+        foreach ($this->fetches as $place) {
+            $this->addFetch(self::whole($batch->fetches[$place]->minutes->expected * 60));
         }
         $this->linkNext();
     }
@@ -99,8 +103,8 @@ final class Problem
     {
         $places = [];
         $first = array_sum(array_map(static fn ($d): int => count($d->steps), $this->batch->devices));
-        foreach ($this->batch->fetches as $i => $fetch) {
-            $places[$fetch->name] = $first + $i;
+        foreach ($this->fetches as $i => $place) {
+            $places[$this->batch->fetches[$place]->name] = $first + $i;
         }
 
         return $places;

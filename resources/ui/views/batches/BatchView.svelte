@@ -53,6 +53,9 @@
                 )}. {batch.schedule.draws} ways that it may go were played through.
             </p>{/if}
     </div>
+    {#if open && batch.open > 0 && (batch.schedule?.disk?.words ?? '') !== ''}
+        <div class="mb-2" data-disk><Notice tone="amber">{batch.schedule?.disk?.words}</Notice></div>
+    {/if}
     {#if held.isError}<div class="mb-2"><Notice tone="amber">{held.error.message}</Notice></div>{/if}
     {#if !open}<div class="mb-2"><Notice>This batch has ended. What it said last is kept.</Notice></div>{/if}
     <Tabs.Root value={shown} onValueChange={(v) => keepInAddress({ as: v === 'board' ? '' : v })}>
