@@ -55,8 +55,14 @@ final class DrivenBatch
     /** @var array<int, float> by device, when its page was looked at last */
     private array $lookedAt = [];
 
-    /** @var array<int, array{PlacedStep, float}> by technician, the turn in hand, and from when on it is acted on */
+    /** @var array<int, array{PlacedStep, float, float}> by technician the turn in hand, since when, how long */
     private array $inHand = [];
+
+    /** @var array<int, float> by technician, since when there was nothing in hand */
+    private array $free = [];
+
+    /** @var array<int, float> by device, since when its port was free for it */
+    private array $portFree = [];
 
     /** @var array<string, list<float>> seconds that turns took beside being in hand, by step */
     private array $onTop = [];
@@ -91,6 +97,7 @@ final class DrivenBatch
             $rig->plug($device['serial'], null);
         }
         foreach ($phones as $phone) {
+            $rig->hand($phone['serial'], 'faults', ['kind' => 'consent-wanted']); // else it pairs by itself
             $lines[] = "{$phone['serial']},,{$phone['hardwareId']},{$phone['modelName']},9.3.0,9D55,newest in 8";
         }
         $technicians = array_map(static fn (int $i): string => "Technician {$i}", range(1, self::TECHNICIANS));
@@ -247,15 +254,14 @@ final class DrivenBatch
         $finished = $this->finished();
         foreach ($ports as $port => $devices) {
             $first = $devices[0] ?? null;
-            if ($first !== null && isset($finished[$first])) {
-                $this->rig->plug($this->serials[$first], null);
-                unset($this->plugged[$first]);
-                array_shift($ports[$port]);
-                $first = $ports[$port][0] ?? null;
-            }
             if ($first !== null && ! isset($this->plugged[$first])) {
                 $this->plugged[$first] = (string) ($port + 1);
                 $this->rig->plug($this->serials[$first], $this->plugged[$first]);
+            } elseif ($first !== null && isset($finished[$first])) {
+                $this->rig->plug($this->serials[$first], null);
+                unset($this->plugged[$first]);
+                array_shift($ports[$port]);
+                isset($devices[1]) && $this->portFree[$devices[1]] = $finished[$first];
             }
         }
     }
@@ -268,35 +274,47 @@ final class DrivenBatch
     private function turn(int $technician, array $order, \Closure $hand): array
     {
         if (isset($this->inHand[$technician])) {
-            [$placed, $from] = $this->inHand[$technician];
-            $this->actOn($technician, $placed, $from);
+            $this->actOn($technician);
 
             return $order;
         }
         $next = $order[0] ?? null;
-        if ($next === null || $next->device === null || ! isset($this->plugged[$next->device])) {
+        $ready = $next === null ? null : $this->readyAt($next);
+        if ($next === null || $ready === null) {
             return $order;
         }
-        $step = $this->stepOf($next);
-        $canBegin = $this->couldBegin($next->device, $step) !== null
-            && ($step->fetches === [] || $this->fetchedAt($next->device) !== null);
-        if (! $canBegin) {
-            return $order;
-        }
-        $this->inHand[$technician] = [$next, $this->seconds() + $hand($step->name)];
+        $step = $this->stepOf($next)->name;
+        $this->inHand[$technician] = [$next, max($ready, $this->free[$technician] ?? 0.0), $hand($step)];
 
         return array_slice($order, 1);
     }
 
-    private function actOn(int $technician, PlacedStep $placed, float $from): void
+    /** When a turn could begin, if somebody is there; null before that. */
+    private function readyAt(PlacedStep $placed): ?float
     {
+        $device = (int) $placed->device;
+        $step = $this->stepOf($placed);
+        $known = [
+            $this->couldBegin($device, $step),
+            $step->fetches === [] ? 0.0 : $this->fetchedAt($device),
+            isset($this->plugged[$device]) ? $this->portFree[$device] ?? 0.0 : null,
+        ];
+
+        return in_array(null, $known, true) ? null : max($known);
+    }
+
+    private function actOn(int $technician): void
+    {
+        [$placed, $since, $hand] = $this->inHand[$technician];
         $device = (int) $placed->device;
         $done = $this->doneAt($device, $this->stepOf($placed));
         if ($done !== null) {
-            $this->onTop[$this->stepOf($placed)->name][] = max(0.0, $done - $from);
+            $this->onTop[$this->stepOf($placed)->name][] = max(0.0, $done - $since - $hand);
+            $this->free[$technician] = $done;
             unset($this->inHand[$technician]);
-        } elseif ($this->seconds() >= $from) {
-            $this->look($device, static fn (): bool => true);
+        } elseif ($this->seconds() >= $since + $hand) {
+            $own = $this->stepOf($placed)->name;
+            $this->look($device, static fn (string $turn): bool => $turn === $own || ! self::isByHand($turn));
         }
     }
 
@@ -304,14 +322,24 @@ final class DrivenBatch
     private function letRun(): void
     {
         $held = array_map(static fn (array $turn): ?int => $turn[0]->device, $this->inHand);
-        foreach (array_diff(array_keys($this->plugged), $held) as $device) {
-            $this->look($device, static fn (array $now): bool => ! self::isByHand(
-                self::ACTS_OF_TURNS[$now['act'] ?? ''] ?? (string) $now['step'],
-            ));
+        foreach (array_diff($this->wanting(), $held) as $device) {
+            $this->look($device, static fn (string $turn): bool => ! self::isByHand($turn));
         }
     }
 
-    /** @param  \Closure(array<string, mixed>): bool  $may  whether what is asked for now is done */
+    /** @return list<int> devices at a port with a step that wants something */
+    private function wanting(): array
+    {
+        $wanting = $this->database->query(
+            "SELECT DISTINCT bench_job_id FROM job_steps WHERE state IN ('needs-hand', 'failed')"
+                ." OR (state = 'running' AND problem IS NOT NULL)",
+        )->fetchAll(\PDO::FETCH_COLUMN);
+        $devices = array_keys(array_intersect($this->jobs, array_map(intval(...), $wanting)));
+
+        return array_values(array_intersect($devices, array_keys($this->plugged)));
+    }
+
+    /** @param  \Closure(string): bool  $may  whether what is asked for now is done, by the step that it belongs to */
     private function look(int $device, \Closure $may): void
     {
         if ($this->seconds() - ($this->lookedAt[$device] ?? 0.0) < self::LOOKS) {
@@ -319,7 +347,8 @@ final class DrivenBatch
         }
         $this->lookedAt[$device] = $this->seconds();
         $job = $this->visitor->ask('GET', "/jobs/{$this->jobs[$device]}");
-        if ($job['now']['who'] !== 'nobody' && $may($job['now'])) {
+        $now = $job['now'];
+        if ($now['who'] !== 'nobody' && $may(self::ACTS_OF_TURNS[$now['act'] ?? ''] ?? (string) $now['step'])) {
             (new NextHand($this->visitor, $this->rig, $this->serials[$device], $this->plugged[$device]))->take($job);
         }
     }

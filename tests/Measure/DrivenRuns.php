@@ -105,16 +105,10 @@ final class DrivenRuns
     private function expected(BatchStep $step): Minutes
     {
         $measured = $this->known->minutes($step->name);
-        if (! DrivenBatch::isByHand($step->name)) {
-            return $measured;
-        }
-        $hand = self::inHand($step->minutes);
 
-        return Minutes::of(
-            $hand->low + $measured->low,
-            $hand->likely + $measured->likely,
-            $hand->high + $measured->high,
-        );
+        return DrivenBatch::isByHand($step->name)
+            ? StepTimes::sum(self::inHand($step->minutes), $measured)
+            : $measured;
     }
 
     private static function inHand(Minutes $planned): Minutes

@@ -9,10 +9,6 @@ use JadeStep\Core\Route\Minutes;
 /** How long things took, measured in runs before, as three-point times. */
 final class StepTimes
 {
-    private const BELOW = 0.05;
-
-    private const ABOVE = 0.95;
-
     /** @var array<string, list<float>> seconds, by what took them */
     private array $seconds = [];
 
@@ -24,15 +20,31 @@ final class StepTimes
         }
     }
 
-    /** From the fastest twentieth to the slowest, with the mean that was measured as far as that allows. */
+    /** With the mean and the deviation that were measured. */
     public function minutes(string $what): Minutes
     {
         $took = $this->seconds[$what] ?? throw new \OutOfBoundsException("No run has measured {$what}.");
-        sort($took);
-        [$low, $high] = [self::at($took, self::BELOW), self::at($took, self::ABOVE)];
-        $likely = (6 * array_sum($took) / count($took) - $low - $high) / 4;
+        $mean = array_sum($took) / count($took);
+        $squares = array_map(static fn (float $s): float => ($s - $mean) ** 2, $took);
 
-        return Minutes::of($low / 60, max($low, min($high, $likely)) / 60, $high / 60);
+        return self::around($mean / 60, sqrt(array_sum($squares) / count($took)) / 60);
+    }
+
+    /** One after the other, with the mean and the deviation of both together. */
+    public static function sum(Minutes $one, Minutes $other): Minutes
+    {
+        $sum = Minutes::sum($one, $other);
+
+        return self::around($sum->expected, $sum->deviation);
+    }
+
+    /** Three points with this mean and this deviation, none below nothing. */
+    private static function around(float $mean, float $deviation): Minutes
+    {
+        $low = max(0.0, $mean - 3 * $deviation);
+        $high = $low + 6 * $deviation;
+
+        return Minutes::of($low, max($low, (6 * $mean - $low - $high) / 4), $high);
     }
 
     /** @return array<string, array{int, Minutes}> how often each was measured, and its times */
@@ -42,11 +54,5 @@ final class StepTimes
             fn (string $what): array => [count($this->seconds[$what]), $this->minutes($what)],
             array_combine(array_keys($this->seconds), array_keys($this->seconds)),
         );
-    }
-
-    /** @param  non-empty-list<float>  $sorted */
-    private static function at(array $sorted, float $share): float
-    {
-        return $sorted[(int) round($share * (count($sorted) - 1))];
     }
 }
