@@ -38,7 +38,7 @@ final class DrivenBatch
     ];
 
     /** In seconds, how often the page of a job is looked at, and how long all may take. */
-    private const LOOKS = 0.3;
+    private const LOOKS = 0.2;
 
     private const AT_MOST = 400;
 
@@ -327,12 +327,12 @@ final class DrivenBatch
         }
     }
 
-    /** @return list<int> devices at a port with a step that wants something */
+    /** @return list<int> devices at a port with a step that wants something and is nobody's turn */
     private function wanting(): array
     {
         $wanting = $this->database->query(
-            "SELECT DISTINCT bench_job_id FROM job_steps WHERE state IN ('needs-hand', 'failed')"
-                ." OR (state = 'running' AND problem IS NOT NULL)",
+            "SELECT DISTINCT bench_job_id FROM job_steps WHERE code NOT IN ('".implode("', '", self::BY_HAND)."')"
+                ." AND (state IN ('needs-hand', 'failed') OR (state = 'running' AND problem IS NOT NULL))",
         )->fetchAll(\PDO::FETCH_COLUMN);
         $devices = array_keys(array_intersect($this->jobs, array_map(intval(...), $wanting)));
 

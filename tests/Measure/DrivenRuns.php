@@ -9,6 +9,7 @@ use JadeStep\Core\Batch\BatchDevice;
 use JadeStep\Core\Batch\BatchStep;
 use JadeStep\Core\Batch\Effort;
 use JadeStep\Core\Batch\PackageFetch;
+use JadeStep\Core\Batch\Schedule;
 use JadeStep\Core\Batch\Scheduler;
 use JadeStep\Core\Batch\Simulation;
 use JadeStep\Core\Batch\WorkingHours;
@@ -37,22 +38,22 @@ final class DrivenRuns
 
     private const DEVICES = 12;
 
-    /** So many only measure, before anything is promised. */
-    private const BEFORE = 2;
+    /** So many only measure, before anything is promised, and so many of the latest are known at any time. */
+    private const KNOWN = 4;
 
-    private StepTimes $known;
+    /** @var list<array<string, list<float>>> seconds, by step, of the latest runs */
+    private array $took = [];
 
     private function __construct(private readonly InstallRuns $rig, private readonly OutputInterface $output)
     {
-        $this->known = new StepTimes;
     }
 
     /** @param  int  $from  the first seed */
     public static function drive(int $runs, int $from, OutputInterface $output): void
     {
         $self = new self(InstallRuns::harmless(self::SPEED, self::DEVICES), $output);
-        for ($before = 1; $before <= self::BEFORE; $before++) {
-            $output->writeln(sprintf('measured in %.1f s', $self->measure(-$before)));
+        for ($before = 1; $before <= self::KNOWN; $before++) {
+            $output->writeln(sprintf('measured in %.1f s', $self->run(-$before)[1]));
         }
         $held = 0;
         for ($seed = $from; $seed < $from + $runs; $seed++) {
@@ -63,24 +64,11 @@ final class DrivenRuns
         $self->rig->stop();
     }
 
-    private function measure(int $seed): float
-    {
-        $driven = $this->made($seed);
-        $batch = self::timed($driven->planned, static fn (BatchStep $s): Minutes => self::inHand($s->minutes));
-        $seconds = $driven->drive(Scheduler::schedule($batch, Effort::small($seed)), self::hands($driven, $seed));
-        $this->known->add($driven->took());
-
-        return $seconds;
-    }
-
     private function isHeld(int $seed): bool
     {
-        $driven = $this->made($seed);
-        $batch = self::timed($driven->planned, $this->expected(...), $this->known->minutes(DrivenBatch::FETCH));
-        $schedule = Scheduler::schedule($batch, Effort::small($seed));
+        [$schedule, $seconds] = $this->run($seed);
         $span = Simulation::play($schedule, $seed)->finish;
-        $seconds = $driven->drive($schedule, self::hands($driven, $seed));
-        $this->known->add($driven->took());
+        $batch = $schedule->batch;
         $isHeld = $span->holds($batch->after($seconds));
         $this->output->writeln(sprintf(
             'seed %3d: promised %5.1f to %5.1f s, done after %5.1f s%s',
@@ -94,21 +82,28 @@ final class DrivenRuns
         return $isHeld;
     }
 
-    private function made(int $seed): DrivenBatch
+    /** @return array{Schedule, float} what was gone by, and after how many seconds the last was handed over */
+    private function run(int $seed): array
     {
         $this->rig->tidy();
+        $driven = DrivenBatch::of($this->rig->system(), Fleet::phones(self::DEVICES), "Run {$seed}");
+        $known = $this->took === [] ? null : new StepTimes($this->took);
+        $schedule = Scheduler::schedule(self::timed($driven->planned, $known), Effort::small(abs($seed)));
+        $seconds = $driven->drive($schedule, self::hands($driven, $seed));
+        $this->took = array_slice([...$this->took, $driven->took()], -self::KNOWN);
 
-        return DrivenBatch::of($this->rig->system(), Fleet::phones(self::DEVICES), "Run {$seed}");
+        return [$schedule, $seconds];
     }
 
     /** How long a step is expected to take here, with all that comes on top. */
-    private function expected(BatchStep $step): Minutes
+    private static function expected(BatchStep $step, ?StepTimes $known): Minutes
     {
-        $measured = $this->known->minutes($step->name);
+        $measured = $known?->minutes($step->name) ?? Minutes::none();
+        if (DrivenBatch::isByHand($step->name)) {
+            return StepTimes::sum(self::inHand($step->minutes), $measured);
+        }
 
-        return DrivenBatch::isByHand($step->name)
-            ? StepTimes::sum(self::inHand($step->minutes), $measured)
-            : $measured;
+        return $known === null ? self::inHand($step->minutes) : $measured;
     }
 
     private static function inHand(Minutes $planned): Minutes
@@ -124,13 +119,13 @@ final class DrivenRuns
      * The same batch with other times. What was measured holds what steps wait for a worker or the disk, so that only
      * ports and hands are still short.
      *
-     * @param  \Closure(BatchStep): Minutes  $minutes
+     * @param  StepTimes|null  $known  null before any run
      */
-    private static function timed(Batch $planned, \Closure $minutes, ?Minutes $fetch = null): Batch
+    private static function timed(Batch $planned, ?StepTimes $known): Batch
     {
         $steps = static fn (BatchStep $s): BatchStep => Copied::with(
             $s,
-            minutes: $minutes($s),
+            minutes: self::expected($s, $known),
             needs: DrivenBatch::isByHand($s->name) ? [Need::Port->value, Need::Hands->value] : [Need::Port->value],
         );
         $shop = Workshop::of(DrivenBatch::PORTS, DrivenBatch::TECHNICIANS, 1, 1, 1, WorkingHours::always());
@@ -139,7 +134,8 @@ final class DrivenRuns
             steps: array_map($steps, $d->steps),
             others: [],
         );
-        $fetches = static fn (PackageFetch $p): PackageFetch => new PackageFetch($p->name, $fetch ?? Minutes::none());
+        $fetch = $known?->minutes(DrivenBatch::FETCH) ?? Minutes::none();
+        $fetches = static fn (PackageFetch $p): PackageFetch => new PackageFetch($p->name, $fetch);
 
         return Copied::with(
             $planned->in($shop),
@@ -183,8 +179,8 @@ final class DrivenRuns
 
     private function tellTimes(): void
     {
-        $this->output->writeln('Seconds by step, as measured in all runs (of turns in hand what came on top):');
-        foreach ($this->known->all() as $what => [$many, $minutes]) {
+        $this->output->writeln('Seconds by step, as the latest runs measured them (of turns what came on top):');
+        foreach ((new StepTimes($this->took))->all() as $what => [$many, $minutes]) {
             $this->output->writeln(sprintf(
                 '%-16s %5d times  %5.2f  %5.2f  %5.2f',
                 $what,

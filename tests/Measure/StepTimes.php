@@ -12,12 +12,10 @@ final class StepTimes
     /** @var array<string, list<float>> seconds, by what took them */
     private array $seconds = [];
 
-    /** @param  array<string, list<float>>  $seconds  of one more run, by what took them */
-    public function add(array $seconds): void
+    /** @param  list<array<string, list<float>>>  $runs  seconds of each, by what took them */
+    public function __construct(array $runs)
     {
-        foreach ($seconds as $what => $took) {
-            $this->seconds[$what] = [...$this->seconds[$what] ?? [], ...$took];
-        }
+        $this->seconds = array_merge_recursive(...$runs);
     }
 
     /** With the mean and the deviation that were measured. */
