@@ -354,9 +354,8 @@ final class SafeguardRuns
     /** @param  callable(array<string, array<string, mixed>>): bool  $there */
     private function until(int $job, callable $there, string $what): void
     {
-        $steps = [];
         RunningSystem::waitUntil(
-            function () use ($job, $there, &$steps): bool {
+            function () use ($job, $there): bool {
                 $this->system->revive();
                 $steps = array_column($this->visitor->ask('GET', "/jobs/{$job}")['steps'], null, 'code');
                 $over = $there($steps);
@@ -365,7 +364,11 @@ final class SafeguardRuns
                 return $over;
             },
             self::SECONDS,
-            "job {$job} did not come to {$what}",
+            fn (): string => "job {$job} did not come to {$what}; it stands at "
+                .json_encode(array_intersect_key(
+                    $this->visitor->ask('GET', "/jobs/{$job}"),
+                    ['now' => true, 'steps' => true],
+                )).',',
         );
     }
 

@@ -64,6 +64,8 @@ final class DrivenBatch
     /** @var array<int, float> by device, since when its port was free for it */
     private array $portFree = [];
 
+    private float $secondsInHand = 0.0;
+
     /** @var array<string, list<float>> seconds that turns took beside being in hand, by step */
     private array $onTop = [];
 
@@ -177,6 +179,12 @@ final class DrivenBatch
         }
 
         return $took + [self::FETCH => array_column($first, 1)];
+    }
+
+    /** @return array{float, float} seconds of all turns: how long they were in hand, and what came on top */
+    public function turns(): array
+    {
+        return [$this->secondsInHand, array_sum(array_merge(...array_values($this->onTop)))];
     }
 
     private function seconds(): float
@@ -310,6 +318,7 @@ final class DrivenBatch
         $done = $this->doneAt($device, $this->stepOf($placed));
         if ($done !== null) {
             $this->onTop[$this->stepOf($placed)->name][] = max(0.0, $done - $since - $hand);
+            $this->secondsInHand += $hand;
             $this->free[$technician] = $done;
             unset($this->inHand[$technician]);
         } elseif ($this->seconds() >= $since + $hand) {

@@ -39,7 +39,7 @@ final class DrivenRuns
     private const DEVICES = 12;
 
     /** So many only measure, before anything is promised, and so many of the latest are known at any time. */
-    private const KNOWN = 4;
+    private const KNOWN = 6;
 
     /** @var list<array<string, list<float>>> seconds, by step, of the latest runs */
     private array $took = [];
@@ -66,23 +66,27 @@ final class DrivenRuns
 
     private function isHeld(int $seed): bool
     {
-        [$schedule, $seconds] = $this->run($seed);
+        [$schedule, $seconds, $turns] = $this->run($seed);
         $span = Simulation::play($schedule, $seed)->finish;
         $batch = $schedule->batch;
         $isHeld = $span->holds($batch->after($seconds));
         $this->output->writeln(sprintf(
-            'seed %3d: promised %5.1f to %5.1f s, done after %5.1f s%s',
+            'seed %3d: promised %5.1f to %5.1f s, done after %5.1f s%s (turns: %.0f s in hand, %.0f s on top)',
             $seed,
             $batch->seconds($span->from),
             $batch->seconds($span->until),
             $seconds,
             $isHeld ? '' : ', not held',
+            ...$turns,
         ));
 
         return $isHeld;
     }
 
-    /** @return array{Schedule, float} what was gone by, and after how many seconds the last was handed over */
+    /**
+     * @return array{Schedule, float, array{float, float}} what was gone by, after how many seconds the last was handed
+     *   over, and how long turns were in hand, with what came on top
+     */
     private function run(int $seed): array
     {
         $this->rig->tidy();
@@ -92,7 +96,7 @@ final class DrivenRuns
         $seconds = $driven->drive($schedule, self::hands($driven, $seed));
         $this->took = array_slice([...$this->took, $driven->took()], -self::KNOWN);
 
-        return [$schedule, $seconds];
+        return [$schedule, $seconds, $driven->turns()];
     }
 
     /** How long a step is expected to take here, with all that comes on top. */

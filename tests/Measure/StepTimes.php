@@ -9,6 +9,8 @@ use JadeStep\Core\Route\Minutes;
 /** How long things took, measured in runs before, as three-point times. */
 final class StepTimes
 {
+    private const CUT = 0.05;
+
     /** @var array<string, list<float>> seconds, by what took them */
     private array $seconds = [];
 
@@ -18,10 +20,13 @@ final class StepTimes
         $this->seconds = array_merge_recursive(...$runs);
     }
 
-    /** With the mean and the deviation that were measured. */
+    /** With the mean and the deviation that were measured, but for the fastest and the slowest twentieth. */
     public function minutes(string $what): Minutes
     {
         $took = $this->seconds[$what] ?? throw new \OutOfBoundsException("No run has measured {$what}.");
+        sort($took);
+        $cut = (int) floor(count($took) * self::CUT);
+        $took = array_slice($took, $cut, count($took) - 2 * $cut);
         $mean = array_sum($took) / count($took);
         $squares = array_map(static fn (float $s): float => ($s - $mean) ** 2, $took);
 
