@@ -35,9 +35,9 @@ final readonly class DiskSpace
     {
         $gigabytes = static fn (int $bytes): string => number_format(ceil($bytes / 1e8) / 10, 1).' GB';
 
-        return $this->isEnough() ? '' : 'All backups and packages of this batch need up to '
+        return $this->isEnough() ? '' : 'What this batch has still to back up and to fetch needs up to '
             .$gigabytes($this->neededBytes).', and '.number_format(floor($this->freeBytes / 1e8) / 10, 1)
             .' GB are free. Free '.$gigabytes($this->neededBytes - $this->freeBytes)
-            .' before it begins, or keep backups on a larger disk.';
+            .', or keep backups on a larger disk.';
     }
 }

@@ -7,8 +7,6 @@ namespace JadeStep\Core\Batch;
 /** A batch's schedule, how likely it is to hold, and what would help. */
 final readonly class Foreseen
 {
-    private const FEW_DRAWS = 500;
-
     /** @param  list<Help>  $helps  the most helpful first */
     private function __construct(public Schedule $schedule, public Outlook $outlook, public array $helps)
     {
@@ -23,7 +21,7 @@ final readonly class Foreseen
     {
         $schedule = Scheduler::schedule($asked->batch, Effort::small($asked->seed), $clock);
 
-        return new self($schedule, Simulation::play($schedule, $asked->seed, self::FEW_DRAWS), []);
+        return new self($schedule, Simulation::play($schedule, $asked->seed, Simulation::FEW_DRAWS), []);
     }
 
     /** @param  \Closure(): float|null  $clock  in seconds */

@@ -9,8 +9,6 @@ use JadeStep\Core\Job\Need;
 /** Tries what could be changed, each by itself, and says what it brings. The most helpful first. */
 final class Helps
 {
-    private const DRAWS = 500;
-
     private const EARLIER_MINUTES = 60;
 
     /**
@@ -27,7 +25,7 @@ final class Helps
         $helps = [];
         foreach (self::changed($schedule, $now) as [$kind, $words, $batch, $devices]) {
             $then = Scheduler::schedule($batch, $effort, $clock);
-            $played = Simulation::play($then, $effort->seed, self::DRAWS);
+            $played = Simulation::play($then, $effort->seed, Simulation::FEW_DRAWS);
             $helps[] = new Help(
                 $kind,
                 $words,

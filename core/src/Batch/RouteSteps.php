@@ -47,18 +47,13 @@ final readonly class RouteSteps
         array $done = [],
         array $running = [],
     ): BatchDevice {
+        $own = new self($situation, $routes[0], $done, $running);
         $steps = static fn (Route $route): array => (new self($situation, $route, $done, $running))->steps();
 
-        return new BatchDevice($id, $label, $steps($routes[0]), $routes[0]->id, $onPort, array_map(
+        return new BatchDevice($id, $label, $own->steps(), $routes[0]->id, $onPort, array_map(
             static fn (Route $r): OtherWay => new OtherWay($r->id, $steps($r), $r->trade),
             self::others($routes),
-        ), self::isBackedUp($done) ? 0 : $situation->diskForBackup());
-    }
-
-    /** @param  list<StepAt>  $done */
-    private static function isBackedUp(array $done): bool
-    {
-        return array_filter($done, static fn (StepAt $d): bool => $d->code === StepCode::BackUp) !== [];
+        ), $own->isDone(new StepAt(StepCode::BackUp)) ? 0 : $situation->diskForBackup());
     }
 
     /**

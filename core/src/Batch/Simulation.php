@@ -19,6 +19,9 @@ final class Simulation
 {
     public const USUAL_DRAWS = 2_000;
 
+    /** For a look at what would be if. */
+    public const FEW_DRAWS = 500;
+
     /** @param  int<1, max>  $draws */
     public static function play(Schedule $schedule, int $seed, int $draws = self::USUAL_DRAWS): Outlook
     {

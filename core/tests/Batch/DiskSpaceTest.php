@@ -25,8 +25,8 @@ final class DiskSpaceTest extends TestCase
         self::assertSame(101_200_000_000, $space->neededBytes); // (2 × 40 + 6 + 6) × 1.1
         self::assertFalse($space->isEnough());
         self::assertSame(
-            'All backups and packages of this batch need up to 101.2 GB, and 101.1 GB are free. Free 0.1 GB before it '
-                .'begins, or keep backups on a larger disk.',
+            'What this batch has still to back up and to fetch needs up to 101.2 GB, and 101.1 GB are free. Free '
+                .'0.1 GB, or keep backups on a larger disk.',
             $space->words(),
         );
     }

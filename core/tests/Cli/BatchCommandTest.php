@@ -122,7 +122,7 @@ final class BatchCommandTest extends TestCase
 
         // two backups, the package and its extraction, and a tenth more
         self::assertSame([11_000_000_000, 10_000_000_000], [$told['disk']['neededBytes'], $told['disk']['freeBytes']]);
-        self::assertStringContainsString('Free 1.0 GB before it begins', $told['disk']['words']);
+        self::assertStringContainsString('Free 1.0 GB, or keep backups on a larger disk.', $told['disk']['words']);
     }
 
     public function test_the_order_of_the_schedule_before_is_kept(): void

@@ -49,10 +49,10 @@ final class Placement
         return $finish;
     }
 
-    /** When the last device is done. */
+    /** When the last device is done; every fetch comes before one. */
     public function lastFinish(): int
     {
-        return max([0, ...array_map($this->finishOf(...), array_keys(array_fill(0, $this->problem->devices, null)))]);
+        return max([0, ...$this->ends]);
     }
 
     /** Whether a window closes before the step that has to begin in it does. */
