@@ -47,13 +47,11 @@ final readonly class StepRunner
 
     public function run(int $stepId): void
     {
-        $claim = $this->ledger->claim($stepId);
-        if ($claim === null) {
-            return;
-        }
+        $claim = null;
         for ($attempt = 1; ; $attempt++) {
             try {
-                $this->runClaimed($stepId, $claim);
+                $claim ??= $this->ledger->claim($stepId);
+                $claim === null ?: $this->runClaimed($stepId, $claim);
 
                 return;
             } catch (ClaimLost) {

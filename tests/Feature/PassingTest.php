@@ -6,9 +6,13 @@ namespace Tests\Feature;
 
 use App\Database\Passing;
 use App\Http\Middleware\AgainWherePassing;
+use App\Steps\StepRunner;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Log;
+use JadeStep\Core\Job\StepCode;
+use JadeStep\Core\Job\StepState;
 
 /** Faults of the database that pass, and hosts of which one does not answer. */
 final class PassingTest extends FeatureTestCase
@@ -52,6 +56,23 @@ final class PassingTest extends FeatureTestCase
 
         self::assertSame([200, '{"done":3}'], [$answer->getStatusCode(), $answer->getContent()]);
         self::assertSame(['encrypted', 'encrypted', 'encrypted'], $cookies, 'It is still who asked.');
+    }
+
+    public function test_a_step_whose_claim_had_to_give_way_is_run_at_once_and_nothing_is_logged(): void
+    {
+        $step = $this->openJob()->step(StepCode::Pair);
+        $gaveWay = 0;
+        DB::connection()->beforeExecuting(static function (string $question) use (&$gaveWay): void {
+            if ($gaveWay < 2 && str_starts_with($question, 'update `job_steps`')) {
+                $gaveWay++;
+                throw new \PDOException(self::DEADLOCK);
+            }
+        });
+        Log::listen(static fn ($line) => self::fail("It was logged: {$line->message}"));
+        app(StepRunner::class)->run($step->id);
+
+        self::assertSame(2, $gaveWay);
+        self::assertSame([StepState::Done, 1], [$step->refresh()->state, $step->attempt]);
     }
 
     public function test_what_does_not_pass_is_answered_at_once_and_what_passes_not_for_ever(): void
