@@ -33,13 +33,16 @@ use App\Http\Middleware\SecondFactorDue;
 use App\Http\Middleware\StillThere;
 use Illuminate\Support\Facades\Route;
 
+// no longer than an integer is
+Route::patterns(array_fill_keys(['token', 'technician', 'webhook'], '\d{1,18}'));
+
 // does nothing: for who watches that the program answers, and as the measure of what an answer costs at least
 Route::get('/alive', static fn () => response()->noContent());
 Route::middleware('throttle:strangers')->group(static function (): void {
     Route::post('/session', [SessionController::class, 'signIn']);
     Route::post('/session/code', [SessionController::class, 'code']);
-    Route::get('/password-links/{token}', [AccessController::class, 'showLink']);
-    Route::put('/password-links/{token}', [AccessController::class, 'useLink']);
+    Route::get('/password-links/{link}', [AccessController::class, 'showLink']);
+    Route::put('/password-links/{link}', [AccessController::class, 'useLink']);
 });
 
 // what somebody may do whose second factor is still to be set up
@@ -65,7 +68,7 @@ Route::middleware([
     'cache.headers:private;no_cache;etag',
 ])->group(static function (): void {
     Route::get('/tokens', [AccessController::class, 'tokens']);
-    Route::delete('/tokens/{token}', [AccessController::class, 'endToken'])->whereNumber('token');
+    Route::delete('/tokens/{token}', [AccessController::class, 'endToken']);
     Route::post('/tokens', [AccessController::class, 'makeToken'])->middleware(PasswordAgain::class);
 
     Route::get('/bench', [BenchController::class, 'show']);
@@ -83,8 +86,7 @@ Route::middleware([
     Route::get('/batches', [BatchController::class, 'index']);
     Route::get('/batches/{batch}', [BatchController::class, 'show']);
     Route::get('/batches/{batch}/document', [BatchController::class, 'document']);
-    Route::get('/batches/{batch}/order/{technician}.ics', [BatchController::class, 'calendar'])
-        ->whereNumber('technician');
+    Route::get('/batches/{batch}/order/{technician}.ics', [BatchController::class, 'calendar']);
     Route::post('/batches/{batch}/what-if', [BatchController::class, 'whatIf']);
     Route::get('/journal', [JournalController::class, 'index']);
     Route::get('/journal.csv', [JournalController::class, 'csv']);
@@ -214,8 +216,8 @@ Route::middleware([
         Route::post('/vendors/{vendor}/keys/look', [VendorController::class, 'lookForKeys']);
         Route::middleware(PasswordAgain::class)->group(static function (): void {
             Route::post('/webhooks', [WatchingController::class, 'addWebhook']);
-            Route::delete('/webhooks/{webhook}', [WatchingController::class, 'removeWebhook'])->whereNumber('webhook');
-            Route::post('/webhooks/{webhook}/trial', [WatchingController::class, 'tryWebhook'])->whereNumber('webhook');
+            Route::delete('/webhooks/{webhook}', [WatchingController::class, 'removeWebhook']);
+            Route::post('/webhooks/{webhook}/trial', [WatchingController::class, 'tryWebhook']);
             Route::post('/devices/{serial}/forget', [PrivacyController::class, 'forget']);
             Route::put('/second-place', [SecondPlaceController::class, 'keep']);
             Route::delete('/second-place', [SecondPlaceController::class, 'forget']);

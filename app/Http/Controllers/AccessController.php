@@ -96,14 +96,14 @@ final readonly class AccessController
         ], 201, self::NO_STORE);
     }
 
-    public function showLink(string $token): JsonResponse
+    public function showLink(string $link): JsonResponse
     {
-        return new JsonResponse(['name' => $this->passwords->ofLink($token)->name], 200, self::NO_STORE);
+        return new JsonResponse(['name' => $this->passwords->ofLink($link)->name], 200, self::NO_STORE);
     }
 
-    public function useLink(NewPasswordRequest $request, string $token): Response
+    public function useLink(NewPasswordRequest $request, string $link): Response
     {
-        $this->passwords->setByLink($token, $request->fields()->string('password'));
+        $this->passwords->setByLink($link, $request->fields()->string('password'));
 
         return response()->noContent();
     }

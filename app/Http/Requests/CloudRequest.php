@@ -24,7 +24,7 @@ final class CloudRequest extends ActRequest
         $syncing = $codes(static fn (Kind $k): bool => $k->canSync());
 
         return [
-            'backup' => ['nullable', 'array:takenAt,madeOn,kinds'],
+            'backup' => ['nullable', 'array:takenAt,madeOn,kinds', 'min:1'],
             'backup.takenAt' => ['required_with:backup', 'string', self::TIME],
             'backup.madeOn' => ['required_with:backup', 'string', 'regex:/\A\d+\.\d+\.\d+(-[0-9a-z.-]+)?\z/'],
             'backup.kinds' => ['required_with:backup', 'array', 'min:1'],

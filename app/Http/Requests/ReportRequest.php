@@ -11,9 +11,11 @@ final class ReportRequest extends ActRequest
 
     public function rules(): array
     {
+        $isText = is_string($this->input('from')); // a list cannot be compared with
+
         return [
             'from' => ['required', 'date'],
-            'until' => ['required', 'date', 'after:from'],
+            'until' => ['required', 'date', ...$isText ? ['after:from'] : []],
         ];
     }
 
