@@ -51,7 +51,9 @@ final readonly class StepRunner
         for ($attempt = 1; ; $attempt++) {
             try {
                 $claim ??= $this->ledger->claim($stepId);
-                $claim === null ?: $this->runClaimed($stepId, $claim);
+                if ($claim !== null) {
+                    $this->runClaimed($stepId, $claim);
+                }
 
                 return;
             } catch (ClaimLost) {
