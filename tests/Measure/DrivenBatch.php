@@ -6,10 +6,14 @@ namespace Tests\Measure;
 
 use JadeStep\Core\Almanac\Almanac;
 use JadeStep\Core\Batch\Batch;
+use JadeStep\Core\Batch\BatchDevice;
 use JadeStep\Core\Batch\BatchStep;
+use JadeStep\Core\Batch\PackageFetch;
 use JadeStep\Core\Batch\PlacedStep;
 use JadeStep\Core\Batch\Schedule;
+use JadeStep\Core\Copied;
 use JadeStep\Core\Exchange\BatchDocument;
+use JadeStep\Core\Route\Minutes;
 use Tests\Fault\NextHand;
 use Tests\Fault\PatientRig;
 use Tests\Fault\PatientVisitor;
@@ -31,11 +35,10 @@ final class DrivenBatch
     private const BY_HAND = ['pair', 'choose-route', 'cross-line', 'enter-recovery', 'hand-over'];
 
     /** Whose act belongs to which turn, where it may be asked for before. */
-    private const ACTS_OF_TURNS = [
-        'plan' => 'choose-route',
-        'accept-route' => 'choose-route',
-        'attest' => 'cross-line',
-    ];
+    private const ACTS_OF_TURNS = ['plan' => 'choose-route', 'accept-route' => 'choose-route'] + self::LEADING_UP;
+
+    /** What is done in a turn while it is in hand, by the turn: only the last act ends it. */
+    private const LEADING_UP = ['attest' => 'cross-line'];
 
     /** In seconds, how often the page of a job is looked at, and how long all may take. */
     private const LOOKS = 0.2;
@@ -57,6 +60,12 @@ final class DrivenBatch
 
     /** @var array<int, array{PlacedStep, float, float}> by technician the turn in hand, since when, how long */
     private array $inHand = [];
+
+    /** @var array<int, array<int, float>> by device and place of the step, how long its turn took altogether */
+    private array $turns = [];
+
+    /** @var array<int, true> by device, whether what leads up to the end of its turn is done */
+    private array $ledUp = [];
 
     /** @var array<int, float> by technician, since when there was nothing in hand */
     private array $free = [];
@@ -179,6 +188,33 @@ final class DrivenBatch
         }
 
         return $took + [self::FETCH => array_column($first, 1)];
+    }
+
+    /** @param  Batch  $of  this batch, which gets the times that everything really took */
+    public function asItWas(Batch $of): Batch
+    {
+        $took = fn (int $device, int $at, BatchStep $step): Minutes => StepTimes::certain(
+            $this->turns[$device][$at] ?? $this->doneAt($device, $step) - $this->couldBegin($device, $step),
+        );
+        $steps = static fn (int $device, BatchDevice $d): array => array_map(
+            static fn (int $at, BatchStep $s): BatchStep => Copied::with($s, minutes: $took($device, $at, $s)),
+            array_keys($d->steps),
+            $d->steps,
+        );
+        $fetched = StepTimes::certain($this->took()[self::FETCH][0] ?? 0.0);
+
+        return Copied::with(
+            $of,
+            devices: array_map(
+                static fn (int $device, BatchDevice $d): BatchDevice => Copied::with($d, steps: $steps($device, $d)),
+                array_keys($of->devices),
+                $of->devices,
+            ),
+            fetches: array_map(
+                static fn (PackageFetch $p): PackageFetch => new PackageFetch($p->name, $fetched),
+                $of->fetches,
+            ),
+        );
     }
 
     /** @return array{float, float} seconds of all turns: how long they were in hand, and what came on top */
@@ -315,15 +351,19 @@ final class DrivenBatch
     {
         [$placed, $since, $hand] = $this->inHand[$technician];
         $device = (int) $placed->device;
+        $own = $this->stepOf($placed)->name;
         $done = $this->doneAt($device, $this->stepOf($placed));
         if ($done !== null) {
-            $this->onTop[$this->stepOf($placed)->name][] = max(0.0, $done - $since - $hand);
+            $this->onTop[$own][] = max(0.0, $done - $since - $hand);
             $this->secondsInHand += $hand;
+            $this->turns[$device][$placed->step] = max(0.0, $done - $since);
             $this->free[$technician] = $done;
-            unset($this->inHand[$technician]);
+            unset($this->inHand[$technician], $this->ledUp[$device]);
         } elseif ($this->seconds() >= $since + $hand) {
-            $own = $this->stepOf($placed)->name;
             $this->look($device, static fn (string $turn): bool => $turn === $own || ! self::isByHand($turn));
+        } elseif (in_array($own, self::LEADING_UP, true) && ! isset($this->ledUp[$device])) {
+            $leadsUp = static fn (string $turn, ?string $act): bool => $act !== null && isset(self::LEADING_UP[$act]);
+            $this->look($device, $leadsUp) && $this->ledUp[$device] = true;
         }
     }
 
@@ -348,18 +388,25 @@ final class DrivenBatch
         return array_values(array_intersect($devices, array_keys($this->plugged)));
     }
 
-    /** @param  \Closure(string): bool  $may  whether what is asked for now is done, by the step that it belongs to */
-    private function look(int $device, \Closure $may): void
+    /**
+     * @param  \Closure(string, string|null): bool  $may  whether what is asked for now is done, by the step that it
+     *   belongs to and the act
+     * @return bool false where it was looked at a moment ago
+     */
+    private function look(int $device, \Closure $may): bool
     {
         if ($this->seconds() - ($this->lookedAt[$device] ?? 0.0) < self::LOOKS) {
-            return;
+            return false;
         }
         $this->lookedAt[$device] = $this->seconds();
         $job = $this->visitor->ask('GET', "/jobs/{$this->jobs[$device]}");
         $now = $job['now'];
-        if ($now['who'] !== 'nobody' && $may(self::ACTS_OF_TURNS[$now['act'] ?? ''] ?? (string) $now['step'])) {
+        $turn = self::ACTS_OF_TURNS[$now['act'] ?? ''] ?? (string) $now['step'];
+        if ($now['who'] !== 'nobody' && $may($turn, $now['act'])) {
             (new NextHand($this->visitor, $this->rig, $this->serials[$device], $this->plugged[$device]))->take($job);
         }
+
+        return true;
     }
 
     private function stepOf(PlacedStep $placed): BatchStep

@@ -8,6 +8,7 @@ use JadeStep\Core\Batch\Batch;
 use JadeStep\Core\Batch\BatchDevice;
 use JadeStep\Core\Batch\BatchStep;
 use JadeStep\Core\Batch\Effort;
+use JadeStep\Core\Batch\FinishSpan;
 use JadeStep\Core\Batch\PackageFetch;
 use JadeStep\Core\Batch\Schedule;
 use JadeStep\Core\Batch\Scheduler;
@@ -30,7 +31,8 @@ use Tests\Fault\InstallRuns;
  * The devices, their ways and what comes after what are the product's own batch, its schedule and its simulation the
  * core's. People's times are the planner's three-point times at the rig's speed, drawn by each run's seed. What runs by
  * itself takes seconds here where it takes minutes elsewhere, so its times are those that the runs before have
- * measured, with what they wait for workers; the first runs only measure.
+ * measured, with what they wait for workers; the first runs only measure. After each run the core plays the schedule
+ * with the times that everything really took, and must come to what the clock said.
  */
 final class DrivenRuns
 {
@@ -39,7 +41,7 @@ final class DrivenRuns
     private const DEVICES = 12;
 
     /** So many only measure, before anything is promised, and so many of the latest are known at any time. */
-    private const KNOWN = 6;
+    private const KNOWN = 8;
 
     /** @var list<array<string, list<float>>> seconds, by step, of the latest runs */
     private array $took = [];
@@ -66,26 +68,40 @@ final class DrivenRuns
 
     private function isHeld(int $seed): bool
     {
-        [$schedule, $seconds, $turns] = $this->run($seed);
-        $span = Simulation::play($schedule, $seed)->finish;
+        $before = self::machine();
+        [$span, $seconds, $driven, $schedule] = $this->run($seed);
+        $taken = array_map(static fn (int $now, int $then): int => $now - $then, self::machine(), $before);
         $batch = $schedule->batch;
         $isHeld = $span->holds($batch->after($seconds));
         $this->output->writeln(sprintf(
-            'seed %3d: promised %5.1f to %5.1f s, done after %5.1f s%s (turns: %.0f s in hand, %.0f s on top)',
+            'seed %3d: promised %5.1f to %5.1f s, done after %5.1f s%s',
             $seed,
             $batch->seconds($span->from),
             $batch->seconds($span->until),
             $seconds,
             $isHeld ? '' : ', not held',
-            ...$turns,
+        ));
+        $this->output->writeln(sprintf(
+            '    played with its own times %.1f s; turns: %.0f s in hand, %.0f s on top; %.0f %% of the machine taken',
+            Simulation::finishes($schedule, $driven->asItWas($batch), $seed, 1)[0],
+            ...[...$driven->turns(), 100 * $taken[1] / max(1, $taken[0])],
         ));
 
         return $isHeld;
     }
 
+    /** @return array{int, int} ticks since the machine began: all, and those that its host gave to others (proc(5)) */
+    private static function machine(): array
+    {
+        preg_match('/^cpu +([\d ]+)$/m', (string) file_get_contents('/proc/stat'), $found);
+        $ticks = array_map(intval(...), explode(' ', $found[1] ?? ''));
+
+        return [array_sum(array_slice($ticks, 0, 8)), $ticks[7] ?? 0];
+    }
+
     /**
-     * @return array{Schedule, float, array{float, float}} what was gone by, after how many seconds the last was handed
-     *   over, and how long turns were in hand, with what came on top
+     * @return array{FinishSpan, float, DrivenBatch, Schedule} what was promised, after how many seconds the last was
+     *   handed over, and what was driven in which order
      */
     private function run(int $seed): array
     {
@@ -93,21 +109,39 @@ final class DrivenRuns
         $driven = DrivenBatch::of($this->rig->system(), Fleet::phones(self::DEVICES), "Run {$seed}");
         $known = $this->took === [] ? null : new StepTimes($this->took);
         $schedule = Scheduler::schedule(self::timed($driven->planned, $known), Effort::small(abs($seed)));
+        $promised = $this->promised($schedule, $driven->planned, $seed);
         $seconds = $driven->drive($schedule, self::hands($driven, $seed));
         $this->took = array_slice([...$this->took, $driven->took()], -self::KNOWN);
 
-        return [$schedule, $seconds, $driven->turns()];
+        return [$promised, $seconds, $driven, $schedule];
+    }
+
+    /**
+     * As it may go if it goes as in one of the runs before. Times of one run go up and down together, since a busy
+     * machine slows all of it, which draws from all runs together would average away: so it is played with the times
+     * of each run for itself.
+     */
+    private function promised(Schedule $schedule, Batch $planned, int $seed): FinishSpan
+    {
+        $finishes = [[]];
+        foreach ($this->took as $run) {
+            $timed = self::timed($planned, new StepTimes([$run]));
+            $finishes[] = Simulation::finishes($schedule, $timed, $seed);
+        }
+        $all = array_merge(...$finishes);
+
+        return FinishSpan::of($schedule->batch, $all === [] ? [0.0] : $all);
     }
 
     /** How long a step is expected to take here, with all that comes on top. */
     private static function expected(BatchStep $step, ?StepTimes $known): Minutes
     {
-        $measured = $known?->minutes($step->name) ?? Minutes::none();
-        if (DrivenBatch::isByHand($step->name)) {
-            return StepTimes::sum(self::inHand($step->minutes), $measured);
+        $inHand = self::inHand($step->minutes);
+        if ($known === null) {
+            return $inHand;
         }
 
-        return $known === null ? self::inHand($step->minutes) : $measured;
+        return $known->minutes($step->name, DrivenBatch::isByHand($step->name) ? $inHand : null);
     }
 
     private static function inHand(Minutes $planned): Minutes

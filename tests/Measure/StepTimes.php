@@ -9,41 +9,49 @@ use JadeStep\Core\Route\Minutes;
 /** How long things took, measured in runs before, as three-point times. */
 final class StepTimes
 {
-    private const CUT = 0.05;
+    /** @var array<string, non-empty-list<float>> seconds, by what took them */
+    private array $seconds;
 
-    /** @var array<string, list<float>> seconds, by what took them */
-    private array $seconds = [];
-
-    /** @param  list<array<string, list<float>>>  $runs  seconds of each, by what took them */
+    /** @param  list<array<string, non-empty-list<float>>>  $runs  seconds of each, by what took them */
     public function __construct(array $runs)
     {
         $this->seconds = array_merge_recursive(...$runs);
     }
 
-    /** With the mean and the deviation that were measured, but for the fastest and the slowest twentieth. */
-    public function minutes(string $what): Minutes
+    /** By itself, or on top of a time that it comes after. */
+    public function minutes(string $what, ?Minutes $before = null): Minutes
     {
         $took = $this->seconds[$what] ?? throw new \OutOfBoundsException("No run has measured {$what}.");
-        sort($took);
-        $cut = (int) floor(count($took) * self::CUT);
-        $took = array_slice($took, $cut, count($took) - 2 * $cut);
-        $mean = array_sum($took) / count($took);
-        $squares = array_map(static fn (float $s): float => ($s - $mean) ** 2, $took);
+        $before ??= Minutes::none();
+        [$mean, $variance] = self::moments($took);
 
-        return self::around($mean / 60, sqrt(array_sum($squares) / count($took)) / 60);
+        return self::around(
+            $before->expected + $mean / 60,
+            sqrt($before->deviation ** 2 + $variance / 3600),
+        );
     }
 
-    /** One after the other, with the mean and the deviation of both together. */
-    public static function sum(Minutes $one, Minutes $other): Minutes
+    public static function certain(float $seconds): Minutes
     {
-        $sum = Minutes::sum($one, $other);
-
-        return self::around($sum->expected, $sum->deviation);
+        return Minutes::of(...array_fill(0, 3, max(0.0, $seconds) / 60));
     }
 
-    /** Three points with this mean and this deviation, none below nothing. */
+    /**
+     * @param  non-empty-list<float>  $values
+     * @return array{float, float} their mean and variance
+     */
+    private static function moments(array $values): array
+    {
+        $mean = array_sum($values) / count($values);
+        $squares = array_map(static fn (float $v): float => ($v - $mean) ** 2, $values);
+
+        return [$mean, array_sum($squares) / max(1, count($values) - 1)];
+    }
+
+    /** Three points with this mean, and with this deviation where none of them would be below nothing. */
     private static function around(float $mean, float $deviation): Minutes
     {
+        $deviation = min($deviation, $mean);
         $low = max(0.0, $mean - 3 * $deviation);
         $high = $low + 6 * $deviation;
 

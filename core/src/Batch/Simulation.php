@@ -45,6 +45,27 @@ final class Simulation
     }
 
     /**
+     * When the last device is done, with other times than those that a schedule was made with, in its order.
+     *
+     * @param  Batch  $timed  the schedule's devices and steps, with those times
+     * @param  int<1, max>  $draws
+     * @return list<float> seconds from the schedule's start, one a draw
+     */
+    public static function finishes(Schedule $schedule, Batch $timed, int $seed, int $draws = self::FEW_DRAWS): array
+    {
+        $problem = new Problem($timed);
+        $network = new Network($problem, self::placement($problem, $schedule));
+        $durations = self::durations($problem, $timed);
+        $chance = new Randomizer(new Xoshiro256StarStar($seed));
+        $finishes = [];
+        for ($draw = 0; $draw < $draws; $draw++) {
+            $finishes[] = max([0.0, ...$network->times(self::drawn($durations, $chance))[1]]);
+        }
+
+        return $finishes;
+    }
+
+    /**
      * @param  array<int, float>  $starts
      * @param  array<int, float>  $ends
      * @param  array<int, list<float>>  $finishes  by device, gets its finish in seconds

@@ -133,6 +133,23 @@ final class SimulationTest extends TestCase
         self::assertNotEquals(Simulation::play($schedule, 5, 200), Simulation::play($schedule, 6, 200));
     }
 
+    public function test_a_schedule_is_played_with_other_times_in_its_own_order(): void
+    {
+        // by device, how many minutes it is in hand and how many it then runs alone; with one pair of hands
+        $batch = static fn (array $one, array $other): Batch => Shops::batch(
+            array_map(static fn (array $m): array => [
+                [['port', 'hands'], Minutes::of(...array_fill(0, 3, $m[0]))],
+                [['port'], Minutes::of(...array_fill(0, 3, $m[1]))],
+            ], [$one, $other]),
+            ['port' => 2, 'hands' => 1],
+        );
+        $schedule = Scheduler::schedule($batch([10, 30], [20, 5]), Effort::usual(1));
+
+        self::assertSame([40 * 60.0], Simulation::finishes($schedule, $batch([10, 30], [20, 5]), 1, 1));
+        // the other way round it would be done after 50 minutes
+        self::assertSame([60 * 60.0], Simulation::finishes($schedule, $batch([10, 5], [20, 30]), 1, 1));
+    }
+
     public function test_what_helps_is_tried_and_the_most_helpful_comes_first(): void
     {
         // a port is what is short: hands are needed for two minutes of every thirty
