@@ -2,7 +2,7 @@ import { client, take } from './client';
 import type { PersonEntry } from './types';
 
 const of = (person: number) => ({ params: { path: { person } } });
-const by = (token: string) => ({ params: { path: { token } } });
+const by = (link: string) => ({ params: { path: { link } } });
 
 /** One's own password, second factor and tokens; what leads do about other people's. */
 export const access = {
@@ -12,9 +12,9 @@ export const access = {
     beginSecondFactor: () => take(client.POST('/session/second-factor')),
     confirmSecondFactor: (code: string) => take(client.PUT('/session/second-factor', { body: { code } })),
     removeSecondFactor: () => take(client.DELETE('/session/second-factor')),
-    link: (token: string) => take(client.GET('/password-links/{token}', by(token))),
-    useLink: (token: string, password: string) =>
-        take(client.PUT('/password-links/{token}', { ...by(token), body: { password } })),
+    link: (link: string) => take(client.GET('/password-links/{link}', by(link))),
+    useLink: (link: string, password: string) =>
+        take(client.PUT('/password-links/{link}', { ...by(link), body: { password } })),
     giveLink: (person: number) => take(client.POST('/people/{person}/link', of(person))),
     removeSecondFactorOf: (person: number) => take(client.DELETE('/people/{person}/second-factor', of(person))),
     rules: () => take(client.GET('/access')),
