@@ -7,7 +7,7 @@ declare(strict_types=1);
 const MANY = 8;
 $run = is_file($argv[1] ?? '') ? simplexml_load_file($argv[1]) : false;
 $seconds = [];
-foreach ($run === false ? [] : $run->xpath('//testcase') ?: [] as $test) {
+foreach ($run === false ? [] : (array) $run->xpath('//testcase') as $test) {
     $seconds["{$test['class']}::{$test['name']}"] = (float) $test['time'];
 }
 arsort($seconds);
