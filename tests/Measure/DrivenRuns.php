@@ -32,7 +32,7 @@ use Tests\Fault\InstallRuns;
  * core's. People's times are the planner's three-point times at the rig's speed, drawn by each run's seed. What runs by
  * itself takes seconds here where it takes minutes elsewhere, so its times are those that the runs before have
  * measured, with what they wait for workers; the first runs only measure. After each run the core plays the schedule
- * with the times that everything really took, and must come to what the clock said.
+ * with the times that everything really took; how far off the clock that was at most is told.
  */
 final class DrivenRuns
 {
@@ -43,8 +43,11 @@ final class DrivenRuns
     /** So many only measure, before anything is promised, and so many of the latest are known at any time. */
     private const KNOWN = 8;
 
-    /** @var list<array<string, list<float>>> seconds, by step, of the latest runs */
+    /** @var list<array<string, non-empty-list<float>>> seconds, by step, of the latest runs */
     private array $took = [];
+
+    /** In seconds, by how much a run played with its own times was off at most. */
+    private float $farthestOff = 0.0;
 
     private function __construct(private readonly InstallRuns $rig, private readonly OutputInterface $output)
     {
@@ -63,16 +66,20 @@ final class DrivenRuns
         }
         $self->tellTimes();
         $output->writeln("The promised span held the actual finish in {$held} of {$runs} runs.");
+        $output->writeln(sprintf('Played with its own times, a run was off by %.2f s at most.', $self->farthestOff));
         $self->rig->stop();
     }
 
     private function isHeld(int $seed): bool
     {
-        $before = self::machine();
-        [$span, $seconds, $driven, $schedule] = $this->run($seed);
+        [$known, $before] = [$this->took, self::machine()];
+        [$schedule, $seconds, $driven] = $this->run($seed);
         $taken = array_map(static fn (int $now, int $then): int => $now - $then, self::machine(), $before);
         $batch = $schedule->batch;
+        $span = self::promised($schedule, $driven->planned, $known, $seed);
         $isHeld = $span->holds($batch->after($seconds));
+        $played = Simulation::finishes($schedule, $driven->asItWas($batch), $seed, 1)[0];
+        $this->farthestOff = max($this->farthestOff, abs($played - $seconds));
         $this->output->writeln(sprintf(
             'seed %3d: promised %5.1f to %5.1f s, done after %5.1f s%s',
             $seed,
@@ -83,7 +90,7 @@ final class DrivenRuns
         ));
         $this->output->writeln(sprintf(
             '    played with its own times %.1f s; turns: %.0f s in hand, %.0f s on top; %.0f %% of the machine taken',
-            Simulation::finishes($schedule, $driven->asItWas($batch), $seed, 1)[0],
+            $played,
             ...[...$driven->turns(), 100 * $taken[1] / max(1, $taken[0])],
         ));
 
@@ -100,8 +107,8 @@ final class DrivenRuns
     }
 
     /**
-     * @return array{FinishSpan, float, DrivenBatch, Schedule} what was promised, after how many seconds the last was
-     *   handed over, and what was driven in which order
+     * @return array{Schedule, float, DrivenBatch} what was gone by, after how many seconds the last was handed over,
+     *   and what was driven
      */
     private function run(int $seed): array
     {
@@ -109,28 +116,31 @@ final class DrivenRuns
         $driven = DrivenBatch::of($this->rig->system(), Fleet::phones(self::DEVICES), "Run {$seed}");
         $known = $this->took === [] ? null : new StepTimes($this->took);
         $schedule = Scheduler::schedule(self::timed($driven->planned, $known), Effort::small(abs($seed)));
-        $promised = $this->promised($schedule, $driven->planned, $seed);
         $seconds = $driven->drive($schedule, self::hands($driven, $seed));
         $this->took = array_slice([...$this->took, $driven->took()], -self::KNOWN);
 
-        return [$promised, $seconds, $driven, $schedule];
+        return [$schedule, $seconds, $driven];
     }
 
     /**
      * As it may go if it goes as in one of the runs before. Times of one run go up and down together, since a busy
      * machine slows all of it, which draws from all runs together would average away: so it is played with the times
      * of each run for itself.
+     *
+     * @param  list<array<string, non-empty-list<float>>>  $known  of the runs before, seconds by step
      */
-    private function promised(Schedule $schedule, Batch $planned, int $seed): FinishSpan
+    private static function promised(Schedule $schedule, Batch $planned, array $known, int $seed): FinishSpan
     {
-        $finishes = [[]];
-        foreach ($this->took as $run) {
-            $timed = self::timed($planned, new StepTimes([$run]));
-            $finishes[] = Simulation::finishes($schedule, $timed, $seed);
-        }
-        $all = array_merge(...$finishes);
+        $finishes = array_map(
+            static fn (array $run): array => Simulation::finishes(
+                $schedule,
+                self::timed($planned, new StepTimes([$run])),
+                $seed,
+            ),
+            $known,
+        );
 
-        return FinishSpan::of($schedule->batch, $all === [] ? [0.0] : $all);
+        return FinishSpan::of($schedule->batch, array_merge(...$finishes));
     }
 
     /** How long a step is expected to take here, with all that comes on top. */

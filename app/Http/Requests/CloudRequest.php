@@ -34,6 +34,12 @@ final class CloudRequest extends ActRequest
         ];
     }
 
+    /** @return array<string, string> */
+    public function messages(): array
+    {
+        return ['backup.min' => 'Say when the backup was taken, on which version, and which kinds it holds.'];
+    }
+
     /** @return CloudWord|null null where it is taken back */
     public function word(\DateTimeImmutable $now): ?CloudWord
     {

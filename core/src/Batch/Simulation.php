@@ -26,14 +26,10 @@ final class Simulation
     public static function play(Schedule $schedule, int $seed, int $draws = self::USUAL_DRAWS): Outlook
     {
         $problem = new Problem($schedule->batch);
-        $network = new Network($problem, self::placement($problem, $schedule));
-        $durations = self::durations($problem, $schedule->batch);
-        $chance = new Randomizer(new Xoshiro256StarStar($seed));
         $finishes = array_fill(0, $problem->devices, []);
         $made = array_fill(0, $problem->devices, 0);
         $allMade = 0;
-        for ($draw = 0; $draw < $draws; $draw++) {
-            [$starts, $ends] = $network->times(self::drawn($durations, $chance));
+        foreach (self::draws($problem, $schedule, $seed, $draws) as [$starts, $ends]) {
             $isInTime = self::note($problem, $starts, $ends, $finishes);
             $allMade += in_array(false, $isInTime, true) ? 0 : 1;
             foreach ($isInTime as $device => $is) {
@@ -53,16 +49,23 @@ final class Simulation
      */
     public static function finishes(Schedule $schedule, Batch $timed, int $seed, int $draws = self::FEW_DRAWS): array
     {
-        $problem = new Problem($timed);
-        $network = new Network($problem, self::placement($problem, $schedule));
-        $durations = self::durations($problem, $timed);
-        $chance = new Randomizer(new Xoshiro256StarStar($seed));
         $finishes = [];
-        for ($draw = 0; $draw < $draws; $draw++) {
-            $finishes[] = max([0.0, ...$network->times(self::drawn($durations, $chance))[1]]);
+        foreach (self::draws(new Problem($timed), $schedule, $seed, $draws) as [, $ends]) {
+            $finishes[] = max([0.0, ...$ends]);
         }
 
         return $finishes;
+    }
+
+    /** @return \Generator<array{array<int, float>, array<int, float>}> by step, when each begins and when it ends */
+    private static function draws(Problem $problem, Schedule $schedule, int $seed, int $draws): \Generator
+    {
+        $network = new Network($problem, self::placement($problem, $schedule));
+        $durations = self::durations($problem);
+        $chance = new Randomizer(new Xoshiro256StarStar($seed));
+        for ($draw = 0; $draw < $draws; $draw++) {
+            yield $network->times(self::drawn($durations, $chance));
+        }
     }
 
     /**
@@ -107,12 +110,12 @@ final class Simulation
     }
 
     /** @return array<int, list<float>> by step, durations in seconds that are equally likely */
-    private static function durations(Problem $problem, Batch $batch): array
+    private static function durations(Problem $problem): array
     {
         $durations = [];
         foreach ($problem->steps as $step => $stands) {
             $minutes = $stands->minutes
-                ?? $batch->fetches[$problem->fetches[$problem->jobs[$step] - $problem->devices]]->minutes;
+                ?? $problem->batch->fetches[$problem->fetches[$problem->jobs[$step] - $problem->devices]]->minutes;
             $durations[$step] = PertDraws::seconds($minutes);
         }
 
