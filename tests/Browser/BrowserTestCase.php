@@ -15,6 +15,8 @@ abstract class BrowserTestCase extends TestCase
 {
     private static ?RunningSystem $system = null;
 
+    private static ?Browser $opened = null;
+
     protected Browser $browser;
 
     public static function setUpBeforeClass(): void
@@ -30,15 +32,17 @@ abstract class BrowserTestCase extends TestCase
 
     protected function setUp(): void
     {
-        $this->browser = Browser::open(self::system()->address());
+        self::$opened = self::$opened?->forget() ?? Browser::open(self::system()->address());
+        $this->browser = self::$opened;
     }
 
     protected function tearDown(): void
     {
         if ($this->status()->isError() || $this->status()->isFailure()) {
             $this->browser->shot(RunningSystem::root().'/var/test/failed-'.$this->name().'.png');
+            $this->browser->close(); // whatever state it is in, the next test does not see it
+            self::$opened = null;
         }
-        $this->browser->close();
     }
 
     protected static function system(): RunningSystem

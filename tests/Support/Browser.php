@@ -72,6 +72,27 @@ final class Browser
         return $browser;
     }
 
+    /** As if it were opened now: a tab of its own, signed out, with nothing kept. It takes a fraction of the time. */
+    public function forget(): self
+    {
+        $before = $this->driver->getWindowHandles();
+        $this->driver->switchTo()->newWindow('tab');
+        $here = $this->driver->getWindowHandle();
+        foreach ($before as $tab) {
+            $this->driver->switchTo()->window($tab)->close();
+        }
+        $this->driver->switchTo()->window($here);
+        $tools = new ChromeDevToolsDriver($this->driver);
+        $tools->execute('Network.clearBrowserCookies');
+        $tools->execute('Network.clearBrowserCache');
+        $tools->execute('Storage.clearDataForOrigin', ['origin' => $this->address, 'storageTypes' => 'all']);
+        $this->countClicks();
+        $this->size(1280, 800);
+        $this->keepNotices();
+
+        return $this;
+    }
+
     public function size(int $width, int $height): void
     {
         (new ChromeDevToolsDriver($this->driver))->execute('Emulation.setDeviceMetricsOverride', [
@@ -332,9 +353,10 @@ final class Browser
     /** @return list<string> rule ids and places of accessibility violations (axe-core, WCAG 2.2 A and AA) */
     public function accessibilityViolations(): array
     {
-        $this->driver->executeScript(
-            (string) file_get_contents(RunningSystem::root().'/node_modules/axe-core/axe.min.js'),
-        );
+        $this->driver->executeScript('return window.axe !== undefined') === true
+            || $this->driver->executeScript(
+                (string) file_get_contents(RunningSystem::root().'/node_modules/axe-core/axe.min.js'),
+            );
         $found = $this->driver->executeAsyncScript(
             <<<'JS'
                 const done = arguments[arguments.length - 1];
@@ -344,7 +366,7 @@ final class Browser
                 const settled = Promise.race([Promise.all(moves), new Promise((go) => setTimeout(go, 2000))]);
                 const words = (rule, node) => `${rule.id}: ${node.target.join(' ')} ${node.any[0]?.message ?? ''}`;
                 settled
-                    .then(() => axe.run(document, { runOnly: rules }))
+                    .then(() => axe.run(document, { runOnly: rules, resultTypes: ['violations'] }))
                     .then((r) => done(r.violations.flatMap((rule) => rule.nodes.map((node) => words(rule, node)))));
                 JS,
         );
