@@ -15,8 +15,11 @@ use JadeStep\Core\Tests\Support\Sample;
 use JadeStep\Core\Tests\Support\TemporaryFolder;
 use JadeStep\Core\Time\Rfc3339;
 use JadeStep\Core\Version\Version;
+use PHPUnit\Framework\Attributes\After;
+use PHPUnit\Framework\Attributes\Before;
 use PHPUnit\Framework\TestCase;
 use Symfony\Component\Process\Process;
+use Tests\Support\RunningSystem;
 
 /** Encrypted bags against GnuPG on its own, Sequoia's sq, and tar (all Debian's). */
 final class OpenPgpTest extends TestCase
@@ -24,6 +27,22 @@ final class OpenPgpTest extends TestCase
     use TemporaryFolder;
 
     private const PASSPHRASE = 'harbour light at low tide';
+
+    private string $path = '';
+
+    /** GnuPG itself, without what the other tests put before it. */
+    #[Before]
+    protected function lookForProgramsAsTheProductDoes(): void
+    {
+        $this->path = (string) getenv('PATH');
+        putenv('PATH='.str_replace(RunningSystem::root().'/tests/Support/bin:', '', $this->path));
+    }
+
+    #[After]
+    protected function lookForProgramsAsBefore(): void
+    {
+        putenv("PATH={$this->path}");
+    }
 
     public function test_sequoia_and_tar_open_our_segments_without_us(): void
     {
