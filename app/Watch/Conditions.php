@@ -13,6 +13,7 @@ use App\Models\SecondCopy;
 use App\Models\VendorKey;
 use App\Shelf\ShelfSpaces;
 use JadeStep\Core\Almanac\ChangeCode;
+use JadeStep\Core\Amount;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Job\Job;
 use JadeStep\Core\Watch\Alarm;
@@ -133,7 +134,7 @@ final readonly class Conditions
             Alarm::DiskFills,
             'bags',
             round($share * 100).' % of the disk for backups is left',
-            round($space->free / 1e9, 1)." GB are left where backups lie.{$days}",
+            Amount::there($space->free)." are left where backups lie.{$days}",
             '/settings?at=storage',
         )] : [];
     }

@@ -15,6 +15,7 @@ use App\Models\Vendor;
 use App\Ports\Post;
 use App\SecondPlace\Place;
 use Illuminate\Support\Facades\DB;
+use JadeStep\Core\Amount;
 use JadeStep\Core\Bag\BagState;
 use JadeStep\Core\Job\StepState;
 use Psr\Clock\ClockInterface;
@@ -106,7 +107,7 @@ final readonly class Health
     private function disk(string $what, string $name): Component
     {
         $free = $this->disk->free($what);
-        $words = round($free / self::GB, 1).' GB are free.';
+        $words = Amount::there($free).' are free.';
 
         return match (true) {
             $free < self::GB => new Component($name, HealthState::Fails, "{$words} Nothing more can be backed up. Make "

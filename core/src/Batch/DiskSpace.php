@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace JadeStep\Core\Batch;
 
+use JadeStep\Core\Amount;
 use JadeStep\Core\Route\DiskNeed;
 
 /** Whether the backups that a batch has still to take, which all stay, and its packages have room beside each other. */
@@ -33,11 +34,9 @@ final readonly class DiskSpace
     /** Two whole sentences; empty where there is enough. */
     public function words(): string
     {
-        $gigabytes = static fn (int $bytes): string => number_format(ceil($bytes / 1e8) / 10, 1).' GB';
-
         return $this->isEnough() ? '' : 'What this batch has still to back up and to fetch needs up to '
-            .$gigabytes($this->neededBytes).', and '.number_format(floor($this->freeBytes / 1e8) / 10, 1)
-            .' GB are free. Free '.$gigabytes($this->neededBytes - $this->freeBytes)
+            .Amount::needed($this->neededBytes).', and '.Amount::there($this->freeBytes).' are free. Free '
+            .Amount::needed($this->neededBytes - $this->freeBytes)
             .', or keep backups on a larger disk.';
     }
 }
