@@ -157,6 +157,7 @@ final class DrivenBatch
             if ($this->seconds() > self::AT_MOST) {
                 throw new \RuntimeException("It takes too long. {$this->stands()}");
             }
+            $this->system->revive(); // a worker ends by itself after an hour, and is started again as bin/start does
             $this->note();
             $this->plugIn($ports);
             foreach (array_keys($orders) as $technician) {
