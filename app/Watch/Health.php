@@ -25,8 +25,6 @@ final readonly class Health
 {
     private const LONG_WAIT_SECONDS = 120;
 
-    private const GB = 1e9;
-
     public function __construct(
         private Disk $disk,
         private WorkerBeats $beats,
@@ -110,8 +108,11 @@ final readonly class Health
         $words = Amount::there($free).' are free.';
 
         return match (true) {
-            $free < self::GB => new Component($name, HealthState::Fails, "{$words} Nothing more can be backed up. Make "
-                .'room: delete what is due, or keep it on a larger disk.'),
+            $free < Amount::GIGABYTE => new Component(
+                $name,
+                HealthState::Fails,
+                "{$words} Nothing more can be backed up. Make room: delete what is due, or keep it on a larger disk.",
+            ),
             $what === 'bags' && $this->disk->isNearlyFull() => new Component(
                 $name,
                 HealthState::Warns,

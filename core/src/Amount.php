@@ -7,7 +7,8 @@ namespace JadeStep\Core;
 /** Amounts of bytes on a disk as people read them, in decimal gigabytes with one place. */
 final class Amount
 {
-    private const GIGABYTE = 1e9;
+    /** In bytes. */
+    public const GIGABYTE = 1e9;
 
     /** What there is: never told as more. */
     public static function there(int|float $bytes): string

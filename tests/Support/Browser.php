@@ -82,8 +82,8 @@ final class Browser
             $this->driver->switchTo()->window($tab)->close();
         }
         $this->driver->switchTo()->window($here);
+        $this->signOut();
         $tools = new ChromeDevToolsDriver($this->driver);
-        $tools->execute('Network.clearBrowserCookies');
         $tools->execute('Network.clearBrowserCache');
         $tools->execute('Storage.clearDataForOrigin', ['origin' => $this->address, 'storageTypes' => 'all']);
         $this->countClicks();
@@ -127,21 +127,21 @@ final class Browser
 
     public function signIn(string $email = 'bench@skerry.example', string $password = 'tide-table-9'): self
     {
-        $again = false;
-
-        return $this->retry(function () use ($email, $password, &$again): self {
-            if ($again) {
-                // the answer came late, or one to the tab before brought its cookie back
-                $this->driver->get('about:blank');
-                (new ChromeDevToolsDriver($this->driver))->execute('Network.clearBrowserCookies');
-            }
-            $again = true;
+        return $this->retry(function () use ($email, $password): self {
+            $this->signOut();
             $this->visit()->find(WebDriverBy::name('email'), self::SECONDS / 4);
             // a page that is just signed out loads itself anew, and forgets what was typed before
             $this->fill('email', $email)->fill('password', $password)->press('Sign in');
 
             return $this->see('Bench', self::SECONDS / 4);
         }, self::SECONDS, 'nobody could be signed in');
+    }
+
+    /** Before each try: an answer to the page or the tab before may come late, and bring its cookie back. */
+    private function signOut(): void
+    {
+        $this->driver->get('about:blank');
+        (new ChromeDevToolsDriver($this->driver))->execute('Network.clearBrowserCookies');
     }
 
     /** Gives the password once more, where it is asked for. */
