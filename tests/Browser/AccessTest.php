@@ -19,7 +19,7 @@ final class AccessTest extends BrowserTestCase
         $add = '//section[@aria-labelledby="people"]//label[contains(., "%s")]/input';
         $ivo = ['Name' => 'Ivo Stone', 'Address' => 'ivo@skerry.example', 'Password' => self::PASSWORD];
         foreach ($ivo as $what => $text) {
-            $b->find(WebDriverBy::xpath(sprintf($add, $what)))->sendKeys($text);
+            $b->type(WebDriverBy::xpath(sprintf($add, $what)), $text);
         }
         $b->press('Add')->passwordAgain('wrong-password')->see('This is not your password.');
         $this->assertAccessible('the password, once more');

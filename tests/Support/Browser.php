@@ -199,6 +199,26 @@ final class Browser
         return $this;
     }
 
+    /** Types into an empty field until all of it stands there: a page that just came may take the focus meanwhile. */
+    public function type(WebDriverBy $by, string $text): self
+    {
+        $this->retry(
+            function () use ($by, $text): true {
+                $field = $this->driver->findElement($by);
+                $field->clear();
+                $field->sendKeys($text);
+
+                return $field->getAttribute('value') === $text
+                    ? true
+                    : throw new NoSuchElementException('Not all of it stands there.');
+            },
+            self::SECONDS,
+            "what was typed did not stand at {$by->getValue()}",
+        );
+
+        return $this;
+    }
+
     /** Presses the button or link with these words, once it can be pressed. */
     public function press(string $words, float $seconds = self::SECONDS): self
     {
