@@ -13,6 +13,7 @@ $mariadb = [
     'strict' => true,
     'engine' => 'InnoDB',
     'timezone' => '+00:00',
+    'options' => [PDO::ATTR_EMULATE_PREPARES => true, PDO::MYSQL_ATTR_MULTI_STATEMENTS => false],
 ];
 
 return [
