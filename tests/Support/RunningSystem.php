@@ -19,6 +19,8 @@ final class RunningSystem
 
     private const PORTS_OF_A_LANE = 200;
 
+    private const PORT_FOR_TABLES = 8690;
+
     /** @var array<string, Process> */
     private array $services = [];
 
@@ -40,6 +42,26 @@ final class RunningSystem
      */
     public static function start(string $name, int $port, array $services, float $speed, array $environment = []): self
     {
+        $system = self::made($name, $port, $speed, $environment);
+        $port = $system->port;
+        self::copy(self::tables(), "{$system->folder}/mariadb");
+        $system->launch('mariadb', $port + 3);
+        foreach (array_intersect(['vendor', 'rig'], $services) as $service) {
+            $system->launch($service, $port + ($service === 'vendor' ? 1 : 2));
+        }
+        $system->artisan('db:seed', '--class=Database\\Seeders\\DemoSeeder', '--force');
+        $system->launchAll($services);
+
+        return $system;
+    }
+
+    /**
+     * A folder with settings and nothing else.
+     *
+     * @param  array<string, string>  $environment
+     */
+    private static function made(string $name, int $port, float $speed, array $environment): self
+    {
         $port = self::port($port);
         $folder = self::folderOf($name);
         self::assertPortsAreFree($port);
@@ -53,16 +75,37 @@ final class RunningSystem
             (string) $port,
             (string) $speed,
         );
-        $system = self::in($folder, $port, $environment);
-        $system->launch('mariadb', $port + 3);
-        $system->command('migrate', '--quiet');
-        foreach (array_intersect(['vendor', 'rig'], $services) as $service) {
-            $system->launch($service, $port + ($service === 'vendor' ? 1 : 2));
-        }
-        $system->artisan('db:seed', '--class=Database\\Seeders\\DemoSeeder', '--force');
-        $system->launchAll($services);
 
-        return $system;
+        return self::in($folder, $port, $environment);
+    }
+
+    /**
+     * A database's files with the product's tables and no row: made once by whoever needs it first, and copied for
+     * each instance. Another version of the tables makes another one.
+     */
+    private static function tables(): string
+    {
+        $from = [...glob(self::root().'/database/migrations/*.php') ?: [], self::root().'/deploy/accounts.sql'];
+        $version = substr(hash('sha256', implode("\n", array_map(file_get_contents(...), $from))), 0, 12);
+        $tables = self::root()."/var/test/tables-{$version}";
+        is_dir(dirname($tables)) || mkdir(dirname($tables), 0o755, true);
+        $lock = fopen("{$tables}.lock", 'c') ?: throw new \RuntimeException("{$tables}.lock cannot be written.");
+        flock($lock, LOCK_EX);
+        if (! is_dir($tables)) {
+            $empty = self::made('tables', self::PORT_FOR_TABLES, 1, []);
+            $empty->launch('mariadb', $empty->port + 3);
+            $empty->command('migrate', '--quiet');
+            $empty->stop();
+            rename("{$empty->folder}/mariadb", $tables);
+        }
+        flock($lock, LOCK_UN);
+
+        return $tables;
+    }
+
+    private static function copy(string $from, string $to): void
+    {
+        self::shell('cp -a "$1/." "$2"', $from, $to);
     }
 
     /**
@@ -84,14 +127,10 @@ final class RunningSystem
     /** @param  array<string, string>  $environment */
     private static function in(string $folder, int $port, array $environment): self
     {
-        // started by root, the database runs as an account of its own, which shares no template with the others
-        $template = posix_geteuid() === 0
-            ? []
-            : ['JADE_DATABASE_TEMPLATE' => self::root().'/var/test/database-template'];
         $system = new self(
             $folder,
             $port,
-            $environment + $template + [
+            $environment + [
                 'JADE_VAR' => $folder,
                 'CACHE_STORE' => 'database', // as it runs; tests in one process keep theirs in memory
                 // what takes its time to make is made once for all of them
@@ -99,6 +138,7 @@ final class RunningSystem
                 'VENDOR_PACKAGES' => self::root().'/var/test/packages',
                 'VENDOR_PACKAGE_SHARE' => '0.2',
                 'DB_FLUSH' => '0',
+                'DB_OPTIONS' => '--innodb-log-file-size=8M', // it is copied with each instance
                 'ARGON_MEMORY' => '1024',
                 'ARGON_TIME' => '1',
                 'JADE_HEARTBEAT_LOST' => '3',
