@@ -62,17 +62,7 @@ final class FleetTest extends BrowserTestCase
         }
         self::assertLessThanOrEqual(3 * count($jobs), $b->clicks(), 'from plugging in to the line');
         foreach ($jobs as $serial => $id) {
-            RunningSystem::waitUntil(
-                fn (): bool => str_contains(
-                    $b
-                        ->visit("/jobs/{$id}")
-                        ->see($serial)
-                        ->text(),
-                    'Put the device in recovery mode',
-                ),
-                60,
-                "{$serial} is not asked for its keys",
-            );
+            $b->visit("/jobs/{$id}")->see($serial)->see('Put the device in recovery mode', 60);
             $this->install($serial, $id);
         }
         $b->visit('/');

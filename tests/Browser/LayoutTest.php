@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Tests\Browser;
 
 use Facebook\WebDriver\WebDriverBy;
-use PHPUnit\Framework\Attributes\DataProvider;
 
 /** Every view on a tablet, a small and a wide screen, at twice the text, in both colours: it holds, axe content. */
 final class LayoutTest extends BrowserTestCase
@@ -46,51 +45,72 @@ final class LayoutTest extends BrowserTestCase
         'the device is left' => ['/jobs/:id', 'Leave the device as it is', 'End this job and leave the device'],
     ];
 
+    /** Width, height, colours, and size of the text in percent. */
+    private const SCREENS = [
+        'a tablet' => [820, 1180, 'light', 100],
+        'a tablet in the dark' => [820, 1180, 'dark', 100],
+        'a small screen' => [1024, 768, 'light', 100],
+        'a wide screen in the dark' => [1920, 1080, 'dark', 100],
+        'twice the text' => [1280, 800, 'light', 200],
+    ];
+
     protected function tearDown(): void
     {
         self::letGo([self::SERIAL]);
         parent::tearDown();
     }
 
-    #[DataProvider('screens')]
-    public function test_it_holds(int $width, int $height, string $theme, int $percent): void
+    public function test_every_page_holds(): void
     {
         $b = $this->browser->signIn('lead@skerry.example');
-        $b->size($width, $height);
-        $b->driver->executeScript('localStorage.setItem("jade-step-theme", arguments[0])', [$theme]);
-        $b->takeIn(self::SERIAL)->see('What is signed for this model', 60);
-        $id = $b->jobId();
-        $b->driver->navigate()->refresh();
+        $id = $b->takeIn(self::SERIAL)->see('What is signed for this model', 60)->jobId();
         foreach (self::PAGES as $page => $seen) {
             $b->visit(str_replace(':id', (string) $id, $page))->see($seen);
-            $b->driver->executeScript('document.documentElement.style.fontSize = arguments[0]', ["{$percent}%"]);
-            usleep(300_000);
-            self::assertLessThanOrEqual(
-                $width,
-                $b->driver->executeScript('return document.documentElement.scrollWidth'),
-                "{$page} is wider than the screen",
-            );
-            $this->assertAccessible("{$page} at {$width}, {$theme}, {$percent} %");
+            foreach (self::SCREENS as $what => $screen) {
+                $this->show(...$screen);
+                self::assertLessThanOrEqual(
+                    $screen[0],
+                    $b->driver->executeScript('return document.documentElement.scrollWidth'),
+                    "{$page} is wider than {$what}",
+                );
+                $b->see($seen);
+                $this->assertAccessible("{$page} on {$what}");
+            }
         }
-        foreach (self::DIALOGS as $what => [$page, $opens, $seen]) {
-            $opener = "//button[starts-with(normalize-space(.), '{$opens}') or starts-with(@aria-label, '{$opens}')]";
-            $b->visit(str_replace(':id', (string) $id, $page))->click(WebDriverBy::xpath($opener))->see($seen);
-            $this->assertAccessible("{$what} at {$width}, {$theme}, {$percent} %");
-            $b->escape()->gone($seen);
-        }
-        $b->driver->executeScript('document.documentElement.style.fontSize = ""');
+        $this->show(...self::SCREENS['a small screen']);
         $b->visit("/jobs/{$id}")->leaveDevice()->see('Ended');
     }
 
-    /** @return array<string, array{int, int, string, int}> */
-    public static function screens(): array
+    public function test_every_dialog_opens_and_is_accessible(): void
     {
-        return [
-            'a tablet' => [820, 1180, 'light', 100],
-            'a tablet in the dark' => [820, 1180, 'dark', 100],
-            'a small screen' => [1024, 768, 'light', 100],
-            'a wide screen in the dark' => [1920, 1080, 'dark', 100],
-            'twice the text' => [1280, 800, 'light', 200],
-        ];
+        $b = $this->browser->signIn('lead@skerry.example');
+        $id = $b->takeIn(self::SERIAL)->see('What is signed for this model', 60)->jobId();
+        foreach (self::DIALOGS as $what => [$page, $opens, $seen]) {
+            $opener = "//button[starts-with(normalize-space(.), '{$opens}') or starts-with(@aria-label, '{$opens}')]";
+            $b->visit(str_replace(':id', (string) $id, $page));
+            foreach (self::SCREENS as $where => $screen) {
+                $this->show(...$screen);
+                $b->click(WebDriverBy::xpath($opener))->see($seen);
+                $this->assertAccessible("{$what} on {$where}");
+                $b->escape()->gone($seen);
+            }
+        }
+        $this->show(...self::SCREENS['a small screen']);
+        $b->visit("/jobs/{$id}")->leaveDevice()->see('Ended');
+    }
+
+    /** @param  int  $percent  size of the text, of what is usual */
+    private function show(int $width, int $height, string $theme, int $percent): void
+    {
+        $this->browser->size($width, $height);
+        $this->browser->driver->executeAsyncScript(
+            <<<'JS'
+                const [theme, percent, done] = arguments;
+                document.documentElement.dataset.theme = theme; // as the switch for colours does
+                document.documentElement.style.fontSize = `${percent}%`;
+                requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 50)));
+                JS,
+            [$theme, $percent],
+        );
     }
 }
