@@ -10,6 +10,14 @@ export COMPOSER_ALLOW_SUPERUSER=1 COMPOSER_NO_INTERACTION=1
 say() { printf '%s\n' "$*"; }
 die() { printf '%s\n' "$*" >&2; exit 1; }
 
+# The Debian packages of parts of bin/lib/programs.
+packages_of() { # part …
+    local part package rest wanted=" $* "
+    while read -r part package rest; do
+        [[ $wanted != *" $part "* ]] || printf '%s\n' "$package"
+    done <"$root/bin/lib/programs" | sort -u
+}
+
 # Installs Debian packages that are not there yet.
 need_debian() {
     local missing=() name
@@ -80,9 +88,8 @@ own_logs() {
 
 need_php() {
     own_logs
-    need_debian php8.2-cli php8.2-mysql php8.2-zip php8.2-curl php8.2-gd php8.2-bcmath \
-        php8.2-mbstring php8.2-intl php8.2-sqlite3 php8.2-xml php8.2-fpm nginx-light composer unzip git openssl gnupg \
-        libarchive-tools mariadb-server cracklib-runtime logrotate procps
+    # shellcheck disable=SC2046
+    need_debian $(packages_of run)
     install_composer() {
         say 'Installing PHP libraries'
         (cd "$root" && composer install --no-progress --quiet 2>"$root/var/composer.log") \
@@ -96,12 +103,26 @@ need_php() {
     ! is_root || chmod -R go+rX "$root/vendor"
 }
 
+has_npm() { command -v node >/dev/null && command -v npm >/dev/null; }
+
+# All that parts need of Debian in one go, and then the libraries of PHP and of the front end side by side.
+need_parts() { # part of bin/lib/programs …
+    own_logs
+    # shellcheck disable=SC2046
+    need_debian $(packages_of run "$@") $(has_npm || packages_of node)
+    (need_php) &
+    local php=$!
+    need_node
+    wait $php || exit 1
+}
+
 # Vite wants Node 20.19 or newer. Where the machine's is older, one comes as a package from the npm registry.
 need_node() {
     local node_ok='const [a,b]=process.versions.node.split(".").map(Number);process.exit(a>20||(a===20&&b>=19)?0:1)'
-    if ! { command -v node && command -v npm; } >/dev/null || ! node -e "$node_ok"; then
+    if ! has_npm || ! node -e "$node_ok"; then
         if [ ! -x "$tools/bin/node" ]; then
-            command -v npm >/dev/null || need_debian nodejs npm
+            # shellcheck disable=SC2046
+            has_npm || need_debian $(packages_of node)
             local arch
             case $(uname -m) in
                 x86_64) arch=x64 ;;
