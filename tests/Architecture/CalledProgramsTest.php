@@ -93,6 +93,9 @@ final class CalledProgramsTest extends TestCase
             $text = $file->getContents();
             $name = $file->getRelativePathname();
             if (preg_match('~\A<\?php|\A#!/usr/bin/env php~', $text) === 1) {
+                if (preg_match(self::MAY_CALL, $text) !== 1) {
+                    continue;
+                }
                 ['called' => $here, 'untold' => $unknown] = PhpCalls::of($text);
                 array_push($untold, ...array_map(static fn (string $call): string => "{$name}: {$call}", $unknown));
             } elseif (preg_match('~\A#!/usr/bin/env bash|\A# shellcheck shell=bash~', $text) === 1) {
@@ -107,6 +110,9 @@ final class CalledProgramsTest extends TestCase
 
         return array_diff_key($called, $functions);
     }
+
+    /** Files of PHP that call no program at all are most, and are not taken apart. */
+    private const MAY_CALL = '/Process|Program|PgpMessage|_open|popen|exec|system|passthru|[Cc]ommand/';
 
     private static function code(): Finder
     {

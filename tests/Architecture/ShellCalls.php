@@ -42,9 +42,9 @@ final readonly class ShellCalls
      *
      * @throws \RuntimeException where it is no script that can be read
      */
-    public static function of(string $script): array
+    public static function of(string $text): array
     {
-        $parser = new Process(['shfmt', '-tojson', '-ln', 'bash'], null, null, $script, 30);
+        $parser = new Process(['shfmt', '-tojson', '-ln', 'bash'], null, null, $text, 30);
         $parser->run();
         $parser->isSuccessful() || throw new \RuntimeException('No script: '.$parser->getErrorOutput());
         $tree = json_decode($parser->getOutput(), true, 1024, JSON_THROW_ON_ERROR);
@@ -66,7 +66,7 @@ final readonly class ShellCalls
      */
     public static function programs(array $words): array
     {
-        while ($words !== [] && ($words[0] === self::UNKNOWN || str_contains($words[0], '='))) {
+        while ($words !== [] && ($words[0] === self::UNKNOWN || preg_match('/\A-|=/', $words[0]) === 1)) {
             array_shift($words); // "${as[@]}" is sudo or nothing; A=b is a setting
         }
         $first = array_shift($words);
@@ -74,7 +74,6 @@ final readonly class ShellCalls
             return [];
         }
         $name = str_starts_with($first, '/usr/') ? basename($first) : $first;
-        $packed = $name === 'tar' && preg_grep('/\.xz\z|\A-[a-z]*J/', $words) !== [] ? ['xz'] : [];
         $inner = match (true) {
             $first === 'find' => self::afterExec($words),
             isset(self::OURS[$first]) => array_slice($words, self::OURS[$first] - 1),
@@ -84,7 +83,29 @@ final readonly class ShellCalls
         $isProgram = ! in_array($name, [...self::BUILT_IN, 'exec', 'command'], true)
             && preg_match('~/|'.self::UNKNOWN.'~', $name) !== 1;
 
-        return [...($isProgram ? [$name] : []), ...$packed, ...($inner === [] ? [] : self::programs($inner))];
+
+        return [
+            ...($isProgram ? [$name] : []),
+            ...self::implied($name, $words),
+            ...($inner === [] ? [] : self::programs($inner)),
+        ];
+    }
+
+    /**
+     * What a program calls by itself: tar what it packs with, script the line that it plays a terminal to.
+     *
+     * @param  list<string>  $words
+     * @return list<string>
+     */
+    private static function implied(string $name, array $words): array
+    {
+        $lines = preg_grep('~\A-|\A/dev/~', $words, PREG_GREP_INVERT) ?: [];
+
+        return match ($name) {
+            'tar' => preg_grep('/\.xz\z|\A-[a-z]*J/', $words) !== [] ? ['xz'] : [],
+            'script' => array_merge(...array_map(static fn (string $l): array => self::of($l)['called'], $lines)),
+            default => [],
+        };
     }
 
     /**
