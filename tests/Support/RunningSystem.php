@@ -81,18 +81,20 @@ final class RunningSystem
 
     /**
      * A database's files with the product's tables and no row: made once by whoever needs it first, and copied for
-     * each instance. Another version of the tables makes another one.
+     * each instance. Another version of the tables makes another one, and so does root, whose databases run as an
+     * account of their own.
      */
     private static function tables(): string
     {
         $from = [...glob(self::root().'/database/migrations/*.php') ?: [], self::root().'/deploy/accounts.sql'];
         $version = substr(hash('sha256', implode("\n", array_map(file_get_contents(...), $from))), 0, 12);
-        $tables = self::root()."/var/test/tables-{$version}";
+        $name = posix_geteuid() === 0 ? 'tables-of-root' : 'tables';
+        $tables = self::root()."/var/test/{$name}-{$version}";
         is_dir(dirname($tables)) || mkdir(dirname($tables), 0o755, true);
         $lock = fopen("{$tables}.lock", 'c') ?: throw new \RuntimeException("{$tables}.lock cannot be written.");
         flock($lock, LOCK_EX);
         if (! is_dir($tables)) {
-            $empty = self::made('tables', self::PORT_FOR_TABLES, 1, []);
+            $empty = self::made($name, self::PORT_FOR_TABLES + (posix_geteuid() === 0 ? 4 : 0), 1, []);
             $empty->launch('mariadb', $empty->port + 3);
             $empty->command('migrate', '--quiet');
             $empty->stop();
