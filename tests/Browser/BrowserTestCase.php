@@ -7,6 +7,7 @@ namespace Tests\Browser;
 use Facebook\WebDriver\WebDriverBy;
 use GuzzleHttp\Client;
 use PHPUnit\Framework\TestCase;
+use Tests\Support\AxeRules;
 use Tests\Support\Browser;
 use Tests\Support\RunningSystem;
 
@@ -115,8 +116,8 @@ abstract class BrowserTestCase extends TestCase
         (new Client)->post(self::vendor($vendor).'/practice', ['json' => $hand]);
     }
 
-    protected function assertAccessible(string $view): void
+    protected function assertAccessible(string $view, AxeRules $rules = AxeRules::All): void
     {
-        self::assertSame([], $this->browser->accessibilityViolations(), "axe-core on {$view}");
+        self::assertSame([], $this->browser->accessibilityViolations($rules), "axe-core on {$view}");
     }
 }

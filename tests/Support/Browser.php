@@ -380,7 +380,7 @@ final class Browser
     }
 
     /** @return list<string> rule ids and places of accessibility violations (axe-core, WCAG 2.2 A and AA) */
-    public function accessibilityViolations(): array
+    public function accessibilityViolations(AxeRules $rules = AxeRules::All): array
     {
         $this->driver->executeScript('return window.axe !== undefined') === true
             || $this->driver->executeScript(
@@ -388,16 +388,16 @@ final class Browser
             );
         $found = $this->driver->executeAsyncScript(
             <<<'JS'
-                const done = arguments[arguments.length - 1];
-                const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+                const [options, done] = arguments;
                 const ends = (a) => a.effect?.getComputedTiming().endTime !== Infinity;
                 const moves = document.getAnimations().filter(ends).map((a) => a.finished.catch(() => null));
                 const settled = Promise.race([Promise.all(moves), new Promise((go) => setTimeout(go, 2000))]);
                 const words = (rule, node) => `${rule.id}: ${node.target.join(' ')} ${node.any[0]?.message ?? ''}`;
                 settled
-                    .then(() => axe.run(document, { runOnly: rules, resultTypes: ['violations'] }))
+                    .then(() => axe.run(document, { ...options, resultTypes: ['violations'] }))
                     .then((r) => done(r.violations.flatMap((rule) => rule.nodes.map((node) => words(rule, node)))));
                 JS,
+            [$rules->options()],
         );
 
         return array_values($found);
