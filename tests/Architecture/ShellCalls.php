@@ -83,7 +83,6 @@ final readonly class ShellCalls
         $isProgram = ! in_array($name, [...self::BUILT_IN, 'exec', 'command'], true)
             && preg_match('~/|'.self::UNKNOWN.'~', $name) !== 1;
 
-
         return [
             ...($isProgram ? [$name] : []),
             ...self::implied($name, $words),

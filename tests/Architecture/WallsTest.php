@@ -74,7 +74,7 @@ final class WallsTest extends TestCase
             '--error-format=raw',
             '--memory-limit=1G',
         ];
-        $process = new Process($command, $root, null, null, 120);
+        $process = new Process($command, $root, null, null, 600);
         $process->run();
 
         return $process->getOutput();
