@@ -45,6 +45,8 @@ final class BareMeasure extends Command
 
             return 1;
         }
+        $bring = ['bash', '-c', '. bin/lib/prepare.sh && need_debian $(packages_of measure)'];
+        (new Process($bring, RunningSystem::root()))->setTimeout(300)->mustRun();
         $began = microtime(true);
         $folder = sys_get_temp_dir().'/jade-step-bare-'.bin2hex(random_bytes(4));
         $bare = BareSystem::make("{$folder}-base");
