@@ -45,7 +45,7 @@ final class PhpCalls
     private function read(): void
     {
         $takers = $this->ownTakers();
-        foreach ($this->finder->findInstanceOf($this->tree, Expr::class) as $call) {
+        foreach ($this->finder->findInstanceOf($this->tree, Expr\CallLike::class) as $call) {
             $name = self::nameOf($call);
             if ($name === null || $call->isFirstClassCallable()) {
                 continue;

@@ -147,9 +147,9 @@ final readonly class ShellCalls
     {
         $type = $node['Type'] ?? null;
         if ($type === 'CallExpr' && ($node['Args'] ?? []) !== []) {
-            $commands[] = array_map(self::word(...), $node['Args']);
+            $commands[] = array_map(self::word(...), array_values($node['Args']));
         } elseif ($type === 'FuncDecl') {
-            $functions[] = $node['Name']['Value'];
+            $functions[] = (string) $node['Name']['Value'];
         }
         foreach ($node as $part) {
             is_array($part) && self::walk($part, $commands, $functions);

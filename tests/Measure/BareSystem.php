@@ -80,7 +80,9 @@ final class BareSystem
         ]);
         $process->setTimeout(null);
         $out = fopen($file, 'w') ?: throw new \RuntimeException("{$file} cannot be written.");
-        $process->start(static fn (string $type, string $text) => fwrite($out, $text));
+        $process->start(static function (string $type, string $text) use ($out): void {
+            fwrite($out, $text);
+        });
 
         return [$process, $file];
     }

@@ -231,10 +231,14 @@ final class Browser
         return $this->click($by, $seconds);
     }
 
-    /** Types on what has the focus. */
+    /** Types on what has the focus, also where the page renders it anew at this moment: then nothing was typed yet. */
     public function keys(string $keys): self
     {
-        $this->driver->switchTo()->activeElement()->sendKeys($keys);
+        $this->retry(
+            fn () => $this->driver->switchTo()->activeElement()->sendKeys($keys),
+            self::SECONDS,
+            'nothing that has the focus took what was typed',
+        );
 
         return $this;
     }
